@@ -1,0 +1,80 @@
+import { parseArgs } from "node:util";
+import { z } from "zod";
+import { lint } from "#core/checks/lint";
+import { channels } from "#core/formats/library";
+import { Failure } from "./failure";
+import { readLibrary } from "./read";
+import { render } from "./render";
+
+const USAGE = [
+  "usage: shelf VERB [options]",
+  "  render --library PATH --reply ID --context FILE [--blanks FILE] [--channel email|chat|sms] [--language TAG]",
+  "  lint   --library PATH",
+].join("\n");
+
+const path = z.string({ error: "is wanted" }).min(1, "is empty");
+
+const renderOptions = z.object({
+  library: path,
+  reply: path,
+  context: path,
+  blanks: path.optional(),
+  channel: z.enum(channels, `is one of ${channels.join(", ")}`).default("email"),
+  language: z
+    .string()
+    .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "is a tag, as in en or pt-BR")
+    .optional(),
+});
+const lintOptions = z.object({ library: path });
+
+function read<T>(schema: z.ZodType<T>, args: string[]): T {
+  let values: unknown;
+  try {
+    const option = { type: "string" } as const;
+    values = parseArgs({
+      args,
+      options: {
+        library: option,
+        reply: option,
+        context: option,
+        blanks: option,
+        channel: option,
+        language: option,
+      },
+    }).values;
+  } catch (error) {
+    throw new Failure(
+      error instanceof Error ? (error.message.split("\n")[0] ?? "wrong use") : String(error),
+      2,
+    );
+  }
+  const parsed = schema.safeParse(values);
+  if (parsed.success) return parsed.data;
+  const [issue] = parsed.error.issues;
+  throw new Failure(`--${String(issue?.path[0] ?? "")} ${issue?.message ?? "is not usable"}`, 2);
+}
+
+async function run([verb, ...args]: string[]): Promise<string[]> {
+  switch (verb) {
+    case "render":
+      return [JSON.stringify(await render(read(renderOptions, args)), null, 2)];
+    case "lint": {
+      const { library, problems } = await readLibrary(read(lintOptions, args).library);
+      return lint(library, problems).map((finding) => JSON.stringify(finding));
+    }
+    case undefined:
+    case "help":
+    case "--help":
+      throw new Failure(USAGE, 2);
+    default:
+      throw new Failure(`“${verb}” is no verb of shelf; try render or lint`, 2);
+  }
+}
+
+try {
+  for (const line of await run(process.argv.slice(2))) process.stdout.write(`${line}\n`);
+} catch (error) {
+  if (!(error instanceof Failure)) throw error;
+  process.stderr.write(`shelf: ${error.message}\n`);
+  process.exitCode = error.exitCode;
+}

@@ -1,0 +1,96 @@
+import { readdir, readFile, stat } from "node:fs/promises";
+import { join, relative, sep } from "node:path";
+import type { ZodType } from "zod";
+import type { AttachmentRef } from "#core/compose/slip";
+import { readFolder, type TextFile } from "#core/formats/folder";
+import { readLibraryFile, zodProblems, type Library, type LibraryProblem } from "#core/formats/library";
+import { Failure } from "./failure";
+
+const MAX_FILE_BYTES = 20 * 1024 * 1024;
+const MAX_FILES = 20_000;
+
+/** A library as read from disk, with where its attachments lie. */
+export interface ReadLibrary {
+  library: Library;
+  problems: LibraryProblem[];
+  /** Attachments of the library by their path in it. */
+  attachments: Map<string, AttachmentRef>;
+}
+
+/**
+ * Reads a library: a folder of Markdown or a `library.json`.
+ * @throws Failure when the path cannot be read or is neither
+ */
+export async function readLibrary(path: string): Promise<ReadLibrary> {
+  const info = await stat(path).catch(() => null);
+  if (!info) throw new Failure(`${path}: there is no such file or folder`);
+  if (!info.isDirectory() && !path.endsWith(".json")) {
+    throw new Failure(`${path}: a library is a folder of Markdown files or a .json file`);
+  }
+  const base = info.isDirectory() ? path : join(path, "..");
+  const { library, problems } = info.isDirectory()
+    ? readFolder(await markdownFiles(path))
+    : readLibraryFile(await readJson(path));
+  const names = new Set(library.replies.flatMap((reply) => reply.attachments));
+  const attachments = new Map<string, AttachmentRef>();
+  for (const name of names) {
+    const inside = !relative(base, join(base, name)).startsWith("..");
+    const file = inside ? await stat(join(base, name)).catch(() => null) : null;
+    if (!file?.isFile()) {
+      problems.push({
+        where: name,
+        line: null,
+        column: null,
+        message: `The attachment “${name}” is not in the library`,
+      });
+    } else {
+      attachments.set(name, {
+        id: name,
+        name: name.split("/").at(-1) ?? name,
+        contentType: "application/octet-stream",
+        size: file.size,
+      });
+    }
+  }
+  return { library, problems, attachments };
+}
+
+/** Reads JSON from a file and checks it. @throws Failure with path and reason */
+export async function readChecked<T>(path: string, schema: ZodType<T>): Promise<T> {
+  const parsed = schema.safeParse(await readJson(path));
+  if (parsed.success) return parsed.data;
+  const [problem] = zodProblems(parsed.error);
+  throw new Failure(
+    `${path}: ${problem?.path ? `${problem.path}: ` : ""}${problem?.message ?? "not usable"}`,
+  );
+}
+
+async function readJson(path: string): Promise<unknown> {
+  const text = await readText(path);
+  try {
+    return JSON.parse(text.replace(/^\uFEFF/, "")) as unknown;
+  } catch (error) {
+    throw new Failure(`${path}: not JSON: ${error instanceof Error ? error.message : String(error)}`);
+  }
+}
+
+async function readText(path: string): Promise<string> {
+  const info = await stat(path).catch(() => null);
+  if (!info?.isFile()) throw new Failure(`${path}: there is no such file`);
+  if (info.size > MAX_FILE_BYTES)
+    throw new Failure(`${path}: larger than ${MAX_FILE_BYTES / 1024 / 1024} MB`);
+  return readFile(path, "utf8");
+}
+
+async function markdownFiles(folder: string): Promise<TextFile[]> {
+  const names = (await readdir(folder, { recursive: true })).filter(
+    (name) => name.endsWith(".md") || name === "library.yaml",
+  );
+  if (names.length > MAX_FILES) throw new Failure(`${folder}: more than ${MAX_FILES} files`);
+  return Promise.all(
+    names.map(async (name) => ({
+      path: name.split(sep).join("/"),
+      text: await readText(join(folder, name)),
+    })),
+  );
+}

@@ -1,0 +1,106 @@
+import { z } from "zod";
+import { secondLook } from "#core/checks/second-look";
+import { libraryTokens } from "#core/checks/lint";
+import { compose } from "#core/compose/compose";
+import { blankValueSchema } from "#core/tokens/blanks";
+import { contextSchema } from "#core/tokens/context";
+import { catalogue } from "#core/tokens/catalogue";
+import { Failure } from "./failure";
+import { readChecked, readLibrary } from "./read";
+
+export interface RenderOptions {
+  library: string;
+  reply: string;
+  context: string;
+  blanks?: string;
+  channel: string;
+  language?: string;
+}
+
+/**
+ * Renders one reply of a library for a context, with its second look and trace.
+ * @throws Failure when a file or the reply cannot be had
+ */
+export async function render(options: RenderOptions): Promise<object> {
+  const { library, problems, attachments } = await readLibrary(options.library);
+  const reply = library.replies.find((one) => one.id === options.reply);
+  if (!reply) {
+    const [problem] = problems;
+    const hint = problem ? ` (${problem.where}: ${problem.message})` : "";
+    throw new Failure(`${options.library}: there is no reply “${options.reply}”${hint}`);
+  }
+  const context = await readChecked(options.context, contextSchema);
+  const values = options.blanks
+    ? await readChecked(options.blanks, z.record(z.string(), blankValueSchema))
+    : {};
+  const [fallback] = reply.variants;
+  const variant = reply.variants.find((one) => one.language === options.language) ?? fallback;
+  const tokens = libraryTokens(library);
+  for (const [name, token] of ownCaseFields(context.case)) if (!tokens.has(name)) tokens.set(name, token);
+  const facts = Object.entries(library.houseFacts).map(([key, fact]) => [key, fact.value] as const);
+  const whole = { ...context, house: { ...Object.fromEntries(facts), ...context.house } };
+  const slip = {
+    id: reply.id,
+    reply: reply.id,
+    title: reply.title,
+    part: reply.part,
+    document: variant.document,
+    blanks: reply.blanks,
+    passages: reply.passages,
+    values,
+    subject: variant.subject,
+    attachments: reply.attachments.flatMap((name) => attachments.get(name) ?? []),
+  };
+  const threadSubject = asText(context.case.subject);
+  const letter = compose({
+    slips: [slip],
+    context: whole,
+    channel: options.channel,
+    language: options.language ?? variant.language,
+    tokens,
+    signature: null,
+    stationery: null,
+    subject: { from: reply.use_template_subject ? "reply" : "thread" },
+    threadSubject,
+    caseNumber: asText(context.case.number) ?? "",
+    attachments: [],
+    contentId: (id) => id,
+  });
+  const checks = secondLook({
+    letter,
+    slips: [slip],
+    context: whole,
+    channel: options.channel,
+    recipient: asText(options.channel === "sms" ? context.customer.phone : context.customer.email),
+    threadSubject,
+    otherNames: [],
+    sentReplies: [],
+  });
+  return {
+    subject: letter.subject,
+    html: letter.html,
+    text: letter.text,
+    attachments: [...letter.attachments, ...letter.pictures].map(({ name, contentType, size }) => ({
+      name,
+      contentType,
+      size,
+    })),
+    checks,
+    trace: letter.trace,
+  };
+}
+
+function asText(value: unknown): string | null {
+  return typeof value === "string" ? value : null;
+}
+
+/** Case details beyond the built-in ones are the house's own fields: they are known because they are there. */
+function ownCaseFields(details: Record<string, unknown>) {
+  const fields = Object.keys(details).map((key) => ({
+    key,
+    label: key.replaceAll("_", " "),
+    type: "text" as const,
+    example: "",
+  }));
+  return catalogue({ caseFields: fields });
+}

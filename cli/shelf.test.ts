@@ -1,0 +1,123 @@
+import { describe, expect, test } from "@jest/globals";
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, writeFileSync, mkdirSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+
+const folder = mkdtempSync(join(tmpdir(), "shelf-"));
+mkdirSync(join(folder, "library/weather/files"), { recursive: true });
+writeFileSync(
+  join(folder, "library/weather/put-off.md"),
+  [
+    "---",
+    "id: put-off",
+    "title: Put off",
+    "attachments: [weather/files/form.txt]",
+    "blanks:",
+    "  hours: { kind: number }",
+    "passages:",
+    "  car: { when: { value: booking.vehicle, is: present } }",
+    "---",
+    "Hello {$customer.first_name}, {$blank.hours :integer} hours late. The form is attached. Fee {$house.fee}, lane {$case.lane}.",
+    "",
+    ":::passage{#car}",
+    "Lane 4.",
+    ":::",
+    "",
+  ].join("\n"),
+);
+writeFileSync(
+  join(folder, "library/library.yaml"),
+  "house_facts:\n  fee: { label: Fee, type: money, value: { amount: 6, currency: EUR } }\n",
+);
+writeFileSync(join(folder, "library/weather/files/form.txt"), "a form");
+writeFileSync(
+  join(folder, "context.json"),
+  JSON.stringify({
+    case: { number: "SF-1", subject: "boat", lane: "4" },
+    customer: { first_name: "Ana", email: "ana@example.org" },
+    now: "2026-11-25T10:00:00Z",
+    time_zone: "UTC",
+  }),
+);
+writeFileSync(join(folder, "blanks.json"), JSON.stringify({ hours: 3 }));
+writeFileSync(join(folder, "bad.json"), JSON.stringify({ now: "yesterday" }));
+
+function shelf(...args: string[]) {
+  const { status, stdout, stderr } = spawnSync("node", ["--import", "tsx", "cli/main.ts", ...args], {
+    encoding: "utf8",
+    env: { ...process.env, NODE_OPTIONS: "" },
+  });
+  return { status, stdout, stderr };
+}
+
+const at = (name: string) => join(folder, name);
+
+describe("shelf render", () => {
+  test("prints the letter with its checks and trace", () => {
+    const { status, stdout } = shelf(
+      "render",
+      "--library",
+      at("library"),
+      "--reply",
+      "put-off",
+      "--context",
+      at("context.json"),
+      "--blanks",
+      at("blanks.json"),
+    );
+    expect(status).toBe(0);
+    expect(JSON.parse(stdout)).toMatchObject({
+      subject: "Re: boat [SF-1]",
+      text: "Hello Ana, 3 hours late. The form is attached. Fee €6.00, lane 4.",
+      attachments: [{ name: "form.txt", size: 6 }],
+      checks: [],
+      trace: expect.arrayContaining([
+        expect.objectContaining({ kind: "passage", name: "car", value: "out" }),
+      ]),
+    });
+  });
+
+  test("reports what stops sending", () => {
+    const { stdout } = shelf(
+      "render",
+      "--library",
+      at("library"),
+      "--reply",
+      "put-off",
+      "--context",
+      at("context.json"),
+    );
+    expect((JSON.parse(stdout) as { checks: object[] }).checks).toEqual([
+      expect.objectContaining({
+        severity: "stop",
+        code: "blank-empty",
+        at: expect.objectContaining({ start: 11, end: 18 }),
+      }),
+    ]);
+  });
+});
+
+describe("errors are one line, with exit 1 for what cannot be done and 2 for wrong use", () => {
+  test.each([
+    [
+      ["render", "--library", at("library"), "--reply", "gone", "--context", at("context.json")],
+      1,
+      /there is no reply “gone”/,
+    ],
+    [
+      ["render", "--library", at("library"), "--reply", "put-off", "--context", at("bad.json")],
+      1,
+      /bad.json: case: |bad.json: now: /,
+    ],
+    [["lint", "--library", at("nowhere")], 1, /there is no such file or folder/],
+    [["lint"], 2, /--library is wanted/],
+    [["lint", "--colour", "x"], 2, /colour/],
+    [["dance"], 2, /no verb/],
+  ])("%j", (args, code, message) => {
+    const { status, stdout, stderr } = shelf(...args);
+    expect({ status, stdout }).toEqual({ status: code, stdout: "" });
+    expect(stderr).toMatch(message);
+    expect(stderr.trim().split("\n")).toHaveLength(1);
+  });
+});

@@ -1,0 +1,84 @@
+import { expect, test } from "@jest/globals";
+import { readFolder } from "../formats/folder";
+import { lint } from "./lint";
+
+const findings = (matter: string, body: string, extra: { path: string; text: string }[] = []) => {
+  const { library, problems } = readFolder([
+    { path: "weather/a.md", text: `---\nid: a\ntitle: A\n${matter}---\n${body}\n` },
+    ...extra,
+  ]);
+  return lint(library, problems).map(({ code, message }) => `${code}: ${message}`);
+};
+
+test("a sound reply has no findings", () => {
+  const matter =
+    "blanks:\n  hours: { kind: number, default: '{$booking.passengers}' }\npassages:\n  car: { when: { value: booking.vehicle, is: present } }\n";
+  expect(
+    findings(
+      matter,
+      "{$blank.hours :integer} hours :passage[with a car]{#car}, {$customer.first_name :text fallback=|you|}.",
+    ),
+  ).toEqual([]);
+});
+
+test("unknown names, wherever they stand", () => {
+  const matter =
+    "subject: 'For {$customer.nickname}'\npassages:\n  p: { when: { value: blank.mood, is: present } }\n";
+  expect(
+    findings(matter, "{$booking.moon :shout} [x](https://example.org/{$case.nummer}) :passage[a]{#q}"),
+  ).toEqual([
+    "token-unknown: There is no token “customer.nickname”",
+    "token-unknown: There is no token “booking.moon”",
+    "function-unknown: There is no format “:shout”",
+    "token-unknown: There is no token “case.nummer”",
+    "passage-unknown: There is no passage “q”",
+    "blank-unknown: There is no blank “mood”",
+    "passage-unused: The passage “p” is used nowhere",
+  ]);
+});
+
+test("text that cannot be read, with its place", () => {
+  const { library, problems } = readFolder([
+    {
+      path: "weather/a.md",
+      text: "---\nid: a\ntitle: A\n---\nfine\n\nat {$case.number :date length=$x} ok\n",
+    },
+  ]);
+  expect(lint(library, problems)[0]).toMatchObject({
+    code: "unreadable",
+    where: "weather/a.md",
+    line: 7,
+    column: 4,
+  });
+  expect(findings("", "Left {$case.number over")).toEqual([
+    "text-unreadable: “{$case.number over” is not a token that can be read",
+  ]);
+});
+
+test("passages that can never stand and blanks never used", () => {
+  const matter = [
+    "blanks:",
+    "  harbour: { kind: choice, options: [Tarn Head, Pellick] }",
+    "  spare: { kind: text }",
+    "passages:",
+    "  a: { when: { value: blank.harbour, is: equals, to: Atlantis } }",
+    "  b: { when: { all: [ { value: booking.to, is: equals, to: Pellick }, { value: booking.to, is: equals, to: Tarn Head } ] } }",
+    "  c: { when: { any: [ { value: blank.harbour, is: equals, to: Pellick }, { value: blank.harbour, is: equals, to: Atlantis } ] } }",
+    "  d: { when: { value: message.body, is: matches, to: '(' } }",
+    "",
+  ].join("\n");
+  expect(findings(matter, ":passage[a]{#a} :passage[b]{#b} :passage[c]{#c} :passage[d]{#d}")).toEqual([
+    "passage-never: The passage “a” can never stand",
+    "passage-never: The passage “b” can never stand",
+    "condition-unusable: The regular expression of the passage “d” cannot be used",
+    "blank-unused: The blank “spare” is used nowhere",
+  ]);
+});
+
+test("house facts that no reply uses", () => {
+  const facts = {
+    path: "library.yaml",
+    text: "house_facts:\n  fee: { label: Fee, type: money, value: { amount: 6, currency: EUR } }\n  old: { label: Old, value: x }\n",
+  };
+  expect(findings("", "{$house.fee}", [facts])).toEqual(["fact-unused: No reply uses the house fact “old”"]);
+});

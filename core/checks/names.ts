@@ -1,0 +1,50 @@
+const WORD = /[\p{L}\p{M}\p{N}][\p{L}\p{M}\p{N}'’.-]*/gu;
+const LONGEST_NAME = 5;
+
+/** A name for comparing: lower case, composed (NFC), one space between words, without closing dots. */
+export function nameKey(name: string): string {
+  return (name.normalize("NFC").toLowerCase().match(WORD) ?? [])
+    .map((word) => word.replace(/\.+$/, ""))
+    .join(" ");
+}
+
+/**
+ * Stretches of two to five words that might be somebody's name, as name keys, for looking them up
+ * among the customers. Only stretches that begin with a capital or a letter of a script without capitals count.
+ */
+export function nameCandidates(text: string): string[] {
+  const words = [...text.matchAll(WORD)];
+  const found = new Set<string>();
+  words.forEach((word, index) => {
+    const first = word[0].slice(0, 1);
+    if (first === first.toLowerCase() && first !== first.toUpperCase()) return;
+    let stretch = word[0];
+    for (let length = 2; length <= LONGEST_NAME; length += 1) {
+      const next = words[index + length - 1];
+      const before = words[index + length - 2];
+      if (!next || !before) break;
+      const between = text.slice(before.index + before[0].length, next.index);
+      if (!/^[\s,]{1,3}$/.test(between) || /\n/.test(between)) break;
+      stretch += ` ${next[0]}`;
+      found.add(nameKey(stretch));
+    }
+  });
+  return [...found];
+}
+
+/** Where a name occurs in a text, as whole words; null when it does not. */
+export function findName(text: string, name: string): { start: number; end: number } | null {
+  const key = nameKey(name);
+  const wanted = key.split(" ");
+  if (key === "") return null;
+  const words = [...text.matchAll(WORD)];
+  for (let index = 0; index + wanted.length <= words.length; index += 1) {
+    const stretch = words.slice(index, index + wanted.length);
+    if (stretch.every((word, offset) => nameKey(word[0]) === wanted[offset])) {
+      const first = stretch[0];
+      const last = stretch.at(-1);
+      if (first && last) return { start: first.index, end: last.index + last[0].replace(/\.+$/, "").length };
+    }
+  }
+  return null;
+}

@@ -1,0 +1,169 @@
+import { describe, expect, test } from "@jest/globals";
+import { compose } from "../compose/compose";
+import { testContext, testInput, testSlip } from "../compose/testing";
+import { readMarkdown } from "../formats/markdown";
+import type { CheckInput } from "./check";
+import { findName, nameCandidates } from "./names";
+import { secondLook, stopsSending } from "./second-look";
+
+interface Given {
+  slip?: Parameters<typeof testSlip>[1];
+  input?: Parameters<typeof testInput>[1];
+  check?: Partial<CheckInput>;
+}
+
+function look(markdown: string, { slip, input, check }: Given = {}) {
+  const composed = testInput([testSlip(markdown, slip)], input);
+  const letter = compose(composed);
+  const checks = secondLook({
+    letter,
+    slips: composed.slips,
+    context: composed.context,
+    channel: composed.channel,
+    recipient: "ottoline@example.org",
+    threadSubject: composed.threadSubject,
+    otherNames: [],
+    sentReplies: [],
+    ...check,
+  });
+  return {
+    letter,
+    checks,
+    codes: checks.map(({ severity, code }) => `${severity}: ${code}`),
+    words: checks.map(({ at }) =>
+      at ? (at.in === "body" ? letter.text : letter.subject).slice(at.start, at.end) : null,
+    ),
+  };
+}
+
+const file = (name: string, size = 1000) => ({ id: name, name, contentType: "application/pdf", size });
+
+test("a letter in order has nothing to see to", () => {
+  expect(
+    look("Hello {$customer.first_name},\n\nyour {$booking.vehicle} has a place.\n\nKind regards,").codes,
+  ).toEqual([]);
+});
+
+describe("stops sending", () => {
+  test.each([[null], ["  "], ["ottoline at example.org"], ["a@b@c.example"]])(
+    "no usable recipient: %j",
+    (recipient) => {
+      expect(look("Yes.", { check: { recipient } }).codes).toEqual(["stop: no-recipient"]);
+    },
+  );
+
+  test("a required blank that is empty, a token without value, both at their words", () => {
+    const result = look("At {$blank.hour} on {$booking.new_ship}.", {
+      slip: { blanks: { hour: { kind: "time", required: true, printed: true } } },
+    });
+    expect(result.codes).toEqual(["stop: blank-empty", "stop: token-missing"]);
+    expect(result.words).toEqual(["[hour]", "[ship of the new sailing]"]);
+    expect(stopsSending(result.checks)).toBe(true);
+  });
+
+  test("braces that somebody typed, but not those in a customer's own name", () => {
+    expect(look("Case {$case.number and {customer.name}").codes).toEqual([
+      "stop: leftover-braces",
+      "stop: leftover-braces",
+    ]);
+    const context = testContext({ customer: { first_name: "{$case.number}", full_name: "{$case.number}" } });
+    expect(look("Hello {$customer.first_name},", { input: { context } }).codes).toEqual([]);
+  });
+
+  test("nothing to say, even under a signature", () => {
+    expect(look("", { input: { signature: readMarkdown("{$agent.name}").doc } }).codes).toEqual([
+      "stop: nothing-to-say",
+    ]);
+  });
+
+  test("attachments over the limit, all taken together", () => {
+    const attachments = [file("a.pdf", 12 * 1024 * 1024), file("b.pdf", 9 * 1024 * 1024)];
+    expect(look("Both are attached.", { input: { attachments } }).codes).toEqual([
+      "stop: attachments-too-large",
+    ]);
+  });
+});
+
+describe("worth a look", () => {
+  test("another customer of ours", () => {
+    const result = look("I wrote to Halvard Moe about it.", { check: { otherNames: ["Halvard Moe"] } });
+    expect(result.codes).toEqual(["look: other-customer"]);
+    expect(result.words).toEqual(["Halvard Moe"]);
+  });
+
+  test.each([
+    "Hello Ana,",
+    "Dear Mrs Brandt,",
+    "Hallo Herr Petersen,",
+    "Bonjour Inès,",
+    "Hola Ana:",
+    "Good morning Ana Maria",
+  ])("a greeting by another name: %s", (greeting) => {
+    expect(look(`${greeting}\n\nyes.`).codes).toEqual(["look: other-greeting"]);
+  });
+
+  test.each([
+    "Hello Ottoline,",
+    "Dear Ms Achterberg,",
+    "Hello there,",
+    "Hello and thank you,",
+    "Dear all,",
+    "Hi Ottoline Achterberg!",
+    "Sehr geehrte Damen und Herren,",
+    "{$customer.first_name}, hello",
+  ])("a fitting greeting: %s", (greeting) => {
+    expect(look(`${greeting}\n\nyes.`).codes).toEqual([]);
+  });
+
+  test("a sign-off that stands twice, by its words or by the agent's name", () => {
+    expect(look("Yes.\n\nKind regards,\n\nBest wishes,").words).toEqual(["Best wishes,"]);
+    const signature = readMarkdown("{$agent.name}").doc;
+    expect(look("Yes.\n\nMaren Oduya", { input: { signature } }).codes).toEqual(["look: sign-off-twice"]);
+  });
+
+  test("an attachment that is named and missing, and the reverse", () => {
+    expect(look("The form is attached.").words).toEqual(["attached"]);
+    expect(look("Das Formular finden Sie anbei.").codes).toEqual(["look: attachment-missing"]);
+    expect(look("Here you are.", { input: { attachments: [file("form.pdf")] } }).codes).toEqual([
+      "look: attachment-unmentioned",
+    ]);
+    expect(look("The form is attached.", { input: { attachments: [file("form.pdf")] } }).codes).toEqual([]);
+  });
+
+  test("a subject that is no longer the thread's", () => {
+    expect(look("Yes.", { input: { subject: { from: "own", text: "Refund" } } }).codes).toEqual([
+      "look: subject-changed",
+    ]);
+    expect(
+      look("Yes.", { input: { subject: { from: "own", text: "AW: Friday boat??".toLowerCase() } } }).codes,
+    ).toEqual([]);
+  });
+
+  test("a reply that this case had before, an unfinished mark, a link to elsewhere", () => {
+    expect(look("Yes.", { check: { sentReplies: ["put-off"] } }).codes).toEqual(["look: sent-before"]);
+    expect(look("Sail at TODO, or …fill this.").words).toEqual(["TODO", "…fill"]);
+    const result = look(
+      "See [www.example.org](https://example.net/claims) and [our page](https://example.net) and [example.org](https://www.example.org/a).",
+    );
+    expect(result.codes).toEqual(["look: link-differs"]);
+    expect(result.words).toEqual(["www.example.org"]);
+  });
+});
+
+test("a finding points into the slip that the words came from", () => {
+  const { checks } = look("Fine.\n\nHello **Ana** and all.");
+  expect(checks[0]?.at?.source).toEqual({ slip: "s1", from: 14, to: 25 });
+});
+
+describe("names", () => {
+  test("stretches that may be names are keys to look up, across scripts", () => {
+    expect(nameCandidates("Please ask Halvard Moe, not 李 小龍.")).toEqual(
+      expect.arrayContaining(["halvard moe", "李 小龍"]),
+    );
+    expect(nameCandidates("no capital letters here")).toEqual([]);
+  });
+  test("are found as whole words only", () => {
+    expect(findName("Anna Moerk and Anna Moe.", "anna moe")).toEqual({ start: 15, end: 23 });
+    expect(findName("Anna Moerk", "Anna Moe")).toBeNull();
+  });
+});

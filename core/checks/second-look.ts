@@ -1,0 +1,320 @@
+import type { Letter, Place } from "../compose/letter";
+import { bareAddress } from "../document/links";
+import type { Block, Source, TextNode } from "../document/types";
+import { walk } from "../document/walk";
+import { bareSubject } from "../mail/subject";
+import type { CheckCode, CheckInput, SendCheck } from "./check";
+import { findName, nameKey } from "./names";
+import { attachmentWords, greetings, nobody, signOffs, titles, unfinishedMarks } from "./phrases";
+
+/** Largest sum of attachments and pictures that is sent, in bytes (20 MB). */
+export const MAX_ATTACHMENT_BYTES = 20 * 1024 * 1024;
+
+/**
+ * The second look at a letter: what stops sending first, then what is worth a look,
+ * each in the order in which it stands in the letter.
+ */
+export function secondLook(input: CheckInput): SendCheck[] {
+  const stops = [recipient, problems, leftoverBraces, nothingToSay, tooLarge].flatMap((check) =>
+    check(input),
+  );
+  const looks = [
+    otherCustomers,
+    otherGreeting,
+    signOffTwice,
+    attachmentWording,
+    subjectChanged,
+    sentBefore,
+    unfinished,
+    linksThatDiffer,
+  ].flatMap((check) => check(input));
+  return [...inOrder(stops), ...inOrder(looks)];
+}
+
+/** Whether a letter with these findings may not be sent. */
+export function stopsSending(checks: SendCheck[]): boolean {
+  return checks.some((check) => check.severity === "stop");
+}
+
+function inOrder(checks: SendCheck[]): SendCheck[] {
+  return [...checks].sort((a, b) => (a.at?.start ?? -1) - (b.at?.start ?? -1));
+}
+
+function stop(code: CheckCode, message: string, at: Place | null = null): SendCheck {
+  return { severity: "stop", code, message, at };
+}
+
+function look(code: CheckCode, message: string, at: Place | null = null): SendCheck {
+  return { severity: "look", code, message, at };
+}
+
+/** A range of the letter's text as a place, with the slip that its first words came from. */
+function bodyPlace(letter: Letter, start: number, end: number): Place {
+  let offset = 0;
+  const ranges = letter.pieces.flatMap(({ text, source }) => {
+    const at = offset;
+    offset += text.length;
+    return source && offset > start && at < end ? [overlap(source, at, text.length, start, end)] : [];
+  });
+  const [first] = ranges;
+  const last = ranges.filter((range) => range.slip === first?.slip).at(-1);
+  return { in: "body", start, end, source: first && last ? { ...first, to: last.to } : null };
+}
+
+function overlap(
+  source: Source,
+  offset: number,
+  length: number,
+  start: number,
+  end: number,
+): NonNullable<Place["source"]> {
+  if (source.kind !== "own") return { slip: source.slip, from: source.from, to: source.to };
+  return {
+    slip: source.slip,
+    from: source.from + Math.max(0, start - offset),
+    to: source.from + Math.min(length, end - offset),
+  };
+}
+
+/** The stretches of text that a person wrote, as against values; with their offset in the letter. */
+function ownWords(letter: Letter): { text: string; start: number }[] {
+  let offset = 0;
+  return letter.pieces.flatMap((piece) => {
+    const start = offset;
+    offset += piece.text.length;
+    return piece.source?.kind === "own" ? [{ text: piece.text, start }] : [];
+  });
+}
+
+const EMAIL = /^[^\s@<>"(),;:\\[\]]+@[^\s@<>"(),;:\\[\]]+\.[^\s@<>"(),;:\\[\]]+$/;
+
+function recipient({ recipient: to, channel }: CheckInput): SendCheck[] {
+  if (!to?.trim()) return [stop("no-recipient", "There is nobody to send it to. Add an address.")];
+  if (channel === "email" && !EMAIL.test(to)) {
+    return [stop("no-recipient", `“${to}” is not an email address.`)];
+  }
+  return [];
+}
+
+function problems({ letter }: CheckInput): SendCheck[] {
+  return letter.problems.map(({ code, message, at }) => stop(code, message, at));
+}
+
+/** Braces that a person typed and that look like a token: it would reach the customer as it is. */
+function leftoverBraces({ letter }: CheckInput): SendCheck[] {
+  return ownWords(letter).flatMap(({ text, start }) =>
+    [...text.matchAll(/\{\s*\$?[\w.]+[^{}]*\}?|\{\{|\}\}/g)].map((match) =>
+      stop(
+        "leftover-braces",
+        `“${match[0]}” is no token; take it out or choose one from the list.`,
+        bodyPlace(letter, start + match.index, start + match.index + match[0].length),
+      ),
+    ),
+  );
+}
+
+function nothingToSay({ letter }: CheckInput): SendCheck[] {
+  const said = letter.pieces.some(
+    (piece) =>
+      piece.source &&
+      piece.source.slip !== "signature" &&
+      piece.source.slip !== "footer" &&
+      piece.text.trim() !== "",
+  );
+  return said || letter.pictures.length > 0 ? [] : [stop("nothing-to-say", "The letter says nothing yet.")];
+}
+
+function tooLarge({ letter }: CheckInput): SendCheck[] {
+  const bytes = [...letter.attachments, ...letter.pictures].reduce((sum, file) => sum + file.size, 0);
+  if (bytes <= MAX_ATTACHMENT_BYTES) return [];
+  return [
+    stop(
+      "attachments-too-large",
+      `The attachments come to ${(bytes / 1024 / 1024).toFixed(1)} MB; 20 MB can be sent.`,
+    ),
+  ];
+}
+
+function otherCustomers({ letter, otherNames }: CheckInput): SendCheck[] {
+  return otherNames.flatMap((name) => {
+    const found = findName(letter.text, name);
+    return found
+      ? [
+          look(
+            "other-customer",
+            `${name} is another customer of ours.`,
+            bodyPlace(letter, found.start, found.end),
+          ),
+        ]
+      : [];
+  });
+}
+
+const GREETING = new RegExp(
+  `^[ \\t]*(?:${greetings.join("|")})\\b[ \\t]+((?:(?:${titles.join("|")})\\b\\.?[ \\t]*)*)([^,!.:;\\n]{1,80})`,
+  "gimu",
+);
+
+/** A greeting by a name that is neither the customer's nor their organisation's. */
+function otherGreeting({ letter, context }: CheckInput): SendCheck[] {
+  const { customer, organisation } = context;
+  const known = [
+    customer.first_name,
+    customer.last_name,
+    customer.full_name,
+    organisation.name,
+    organisation.contact,
+  ]
+    .filter((name): name is string => typeof name === "string")
+    .flatMap((name) => nameKey(name).split(" "));
+  const fine = new Set([...known, ...nobody, ...titles]);
+  return [...letter.text.matchAll(GREETING)].flatMap((match) => {
+    const name = match[2] ?? "";
+    const start = match.index + match[0].length - name.length;
+    const words = [...name.matchAll(/[\p{L}\p{M}'’-]+/gu)].slice(0, 4);
+    const first = words[0]?.[0];
+    // A greeting names somebody by a capital; “hello and thank you” does not.
+    if (!first || first.slice(0, 1) === first.slice(0, 1).toLowerCase()) return [];
+    const strange = words.find((word) => {
+      const capital = word[0].slice(0, 1) !== word[0].slice(0, 1).toLowerCase();
+      return (
+        capital &&
+        !nameKey(word[0])
+          .split(" ")
+          .every((key) => fine.has(key))
+      );
+    });
+    if (!strange || fromValue(letter, start + strange.index)) return [];
+    const at = bodyPlace(letter, start, start + name.trimEnd().length);
+    const who = typeof customer.full_name === "string" ? `; this customer is ${customer.full_name}` : "";
+    return [look("other-greeting", `The greeting says “${name.trim()}”${who}.`, at)];
+  });
+}
+
+/** Whether the words at an offset are a value of the customer's own. */
+function fromValue(letter: Letter, at: number): boolean {
+  let offset = 0;
+  for (const piece of letter.pieces) {
+    if (at >= offset && at < offset + piece.text.length) {
+      return piece.source?.kind === "token" && /^(?:customer|organisation)\./.test(piece.source.name ?? "");
+    }
+    offset += piece.text.length;
+  }
+  return false;
+}
+
+const SIGN_OFF = new RegExp(`^[ \\t]*(?:${signOffs.join("|")})[ \\t]*[,.!]?[ \\t]*$`, "gimu");
+
+function signOffTwice({ letter, context }: CheckInput): SendCheck[] {
+  const [, ...again] = [...letter.text.matchAll(SIGN_OFF)];
+  const name = context.agent.name;
+  const own = typeof name === "string" ? linesThatAre(letter.text, name).slice(1) : [];
+  const spots = again.length > 0 ? again.map((match) => ({ start: match.index, text: match[0] })) : own;
+  return spots.map(({ start, text }) =>
+    look("sign-off-twice", "The sign-off stands twice.", bodyPlace(letter, start, start + text.length)),
+  );
+}
+
+function linesThatAre(text: string, name: string): { start: number; text: string }[] {
+  let start = 0;
+  return text.split("\n").flatMap((line) => {
+    const at = start;
+    start += line.length + 1;
+    return nameKey(line) === nameKey(name) ? [{ start: at, text: line }] : [];
+  });
+}
+
+function attachmentWording({ letter }: CheckInput): SendCheck[] {
+  const mentions = ownWords(letter).flatMap(({ text, start }) =>
+    [...text.matchAll(attachmentWords)].map((match) => ({ start: start + match.index, text: match[0] })),
+  );
+  const [first] = mentions;
+  if (first && letter.attachments.length === 0 && letter.pictures.length === 0) {
+    return [
+      look(
+        "attachment-missing",
+        `It says “${first.text}”, and nothing is attached.`,
+        bodyPlace(letter, first.start, first.start + first.text.length),
+      ),
+    ];
+  }
+  if (!first && letter.attachments.length > 0) {
+    const names = letter.attachments.map((file) => file.name).join(", ");
+    return [look("attachment-unmentioned", `${names} is attached, and the letter does not say so.`)];
+  }
+  return [];
+}
+
+function subjectChanged({ letter, threadSubject, channel }: CheckInput): SendCheck[] {
+  if (channel !== "email" || threadSubject === null) return [];
+  if (bareSubject(letter.subject) === bareSubject(threadSubject) || bareSubject(threadSubject) === "")
+    return [];
+  const at: Place = { in: "subject", start: 0, end: letter.subject.length, source: null };
+  return [look("subject-changed", `The thread is called “${bareSubject(threadSubject)}”.`, at)];
+}
+
+function sentBefore({ slips, sentReplies }: CheckInput): SendCheck[] {
+  const answers = slips.filter(
+    (slip) => slip.part === "answer" && slip.reply !== null && sentReplies.includes(slip.reply),
+  );
+  return answers.map((slip) => look("sent-before", `“${slip.title}” was already sent on this case.`));
+}
+
+function unfinished({ letter }: CheckInput): SendCheck[] {
+  return ownWords(letter).flatMap(({ text, start }) =>
+    [...text.matchAll(unfinishedMarks)].map((match) =>
+      look(
+        "unfinished",
+        `“${match[0]}” looks unfinished.`,
+        bodyPlace(letter, start + match.index, start + match.index + match[0].length),
+      ),
+    ),
+  );
+}
+
+/** A link whose words are an address other than its target. */
+function linksThatDiffer({ letter }: CheckInput): SendCheck[] {
+  return letter.blocks.flatMap(textsOf).flatMap((text) => {
+    const link = text.marks?.find((mark) => mark.type === "link");
+    const shown = text.text.trim().replace(/[.,;]$/, "");
+    if (!link || !looksLikeAddress(shown) || sameAddress(shown, link.attrs.href)) return [];
+    const at = text.source ? placeInLetter(letter, text.source) : null;
+    return [look("link-differs", `The link says ${shown} and leads to ${bareAddress(link.attrs.href)}.`, at)];
+  });
+}
+
+function placeInLetter(letter: Letter, source: Source): Place | null {
+  let offset = 0;
+  for (const piece of letter.pieces) {
+    if (piece.source === source) return bodyPlace(letter, offset, offset + piece.text.length);
+    offset += piece.text.length;
+  }
+  return null;
+}
+
+function textsOf(block: Block): TextNode[] {
+  const found: TextNode[] = [];
+  walk({ type: "doc", content: [block] }, (node) => {
+    if (node.type === "text") found.push(node);
+  });
+  return found;
+}
+
+function looksLikeAddress(text: string): boolean {
+  return (
+    /^(?:https?:\/\/|www\.)\S+$/i.test(text) ||
+    /^[\w.+-]+@[\w-]+(?:\.[\w-]+)+$/.test(text) ||
+    /^[\w-]+(?:\.[\w-]+)*\.[a-z]{2,}(?:\/\S*)?$/i.test(text)
+  );
+}
+
+/** The same host, and the same path where the words show one. */
+function sameAddress(shown: string, target: string): boolean {
+  const [shownHost, ...shownPath] = bareAddress(shown).split("/");
+  const [targetHost, ...targetPath] = bareAddress(target).split(/[/?#]/);
+  return (
+    shownHost === targetHost &&
+    (shownPath.length === 0 ||
+      shownPath.join("/") === targetPath.join("/").slice(0, shownPath.join("/").length))
+  );
+}

@@ -1,0 +1,242 @@
+import type { Block, Doc, Source } from "../document/types";
+import { walk } from "../document/walk";
+import { answerSubject, oneLine, withCaseNumber } from "../mail/subject";
+import type { Token } from "../tokens/catalogue";
+import type { Context } from "../tokens/context";
+import type { Style } from "../tokens/format";
+import { readText } from "../tokens/text-form";
+import { fill, fillBlank, fillOwn, fillToken, gap, type FillProblem, type Filled } from "./fill";
+import type { ComposeProblem, Letter, Place, TraceEntry } from "./letter";
+import { decidePassages, labelOf, type Decision } from "./passages";
+import type { AttachmentRef, Slip } from "./slip";
+import { layOutHtml, layOutText, type Stationery } from "./stationery";
+
+/** Whose words the subject has: the thread's, those of the first reply that has one, or the agent's own. */
+export type SubjectChoice = { from: "thread" } | { from: "reply" } | { from: "own"; text: string };
+
+export interface ComposeInput {
+  slips: Slip[];
+  context: Context;
+  /** “email” has formatting, stationery and a subject; other channels are plain text. */
+  channel: string;
+  /** BCP 47 tag. */
+  language: string;
+  customerTimeZone?: string | null;
+  tokens: ReadonlyMap<string, Token>;
+  signature: Doc | null;
+  stationery: Stationery | null;
+  subject: SubjectChoice;
+  /** The subject of the thread that is answered; null for a letter that starts one. */
+  threadSubject: string | null;
+  caseNumber: string;
+  /** Files that the agent added beyond those of the slips. */
+  attachments: AttachmentRef[];
+  /** Content-ID for a picture; pictures are left out as text where it is not given. */
+  contentId?: (attachment: string) => string;
+}
+
+/**
+ * Composes a letter in visible steps: decide passages, fill, lay out, trace.
+ * It never throws on bad content: problems are collected, with their places, for the second look.
+ */
+export function compose(input: ComposeInput): Letter {
+  const style: Style = {
+    language: input.language,
+    timeZone: input.context.time_zone,
+    customerTimeZone: input.customerTimeZone ?? null,
+  };
+  const shared = { context: input.context, style, tokens: input.tokens };
+  const decided = input.slips.map((slip) => decidePassages(slip, input.context, style, input.tokens));
+  const filled = input.slips.map((slip, index) =>
+    fill({ ...shared, slip, decisions: decided[index] ?? new Map<string, Decision>() }),
+  );
+  const nothing: Filled = { blocks: [], trace: [], problems: [] };
+  const own = (id: string, doc: Doc | null | undefined) => (doc ? fillOwn(id, doc, shared) : nothing);
+  const email = input.channel === "email";
+  const signature = own("signature", input.signature);
+  const header = own("header", email ? input.stationery?.header : null);
+  const footer = own("footer", email ? input.stationery?.footer : null);
+  const parts = {
+    header: header.blocks,
+    slips: filled.map((slip) => slip.blocks).filter(hasWords),
+    signature: signature.blocks,
+    footer: footer.blocks,
+  };
+
+  const files = new Map(
+    [...input.slips.flatMap((slip) => slip.attachments), ...input.attachments].map((file) => [file.id, file]),
+  );
+  const pictureIds = new Set(Object.values(parts).flat(2).flatMap(picturesIn));
+  const pictures = [...pictureIds].flatMap((id) => files.get(id) ?? []);
+  const pieces = layOutText(parts);
+  const text = pieces.map((piece) => piece.text).join("");
+  const subject = composeSubject(input, shared);
+  const all = [...filled, signature, header, footer];
+  return {
+    subject: subject.text,
+    html: layOutHtml(parts, input.stationery?.accent ?? null, input.language, {
+      pictureSource: (id) => (files.has(id) && input.contentId ? `cid:${input.contentId(id)}` : null),
+    }),
+    text,
+    attachments: [...files.values()].filter((file) => !pictureIds.has(file.id)),
+    pictures,
+    trace: [
+      ...subject.trace,
+      ...input.slips.flatMap((slip, index) => passageTrace(slip, decided[index] ?? new Map())),
+      ...all.flatMap((part) => part.trace),
+      ...surroundings(input, email),
+    ],
+    problems: [
+      ...subject.problems,
+      ...input.slips.flatMap((_, index) => conditionProblems(decided[index] ?? new Map())),
+      ...all.flatMap((part) => part.problems.map((problem) => placed(problem, pieces))),
+      ...[...pictureIds]
+        .filter((id) => !files.has(id))
+        .map((id): ComposeProblem => ({
+          code: "picture-missing",
+          message: `The picture “${id}” is not among the attachments`,
+          at: null,
+        })),
+    ],
+    pieces,
+    blocks: parts.slips.flat(),
+  };
+}
+
+/** Where words of a source stand in a plain text made of pieces; null when they do not stand in it. */
+export function placeOf(
+  source: Pick<Source, "slip" | "from" | "to">,
+  pieces: Letter["pieces"],
+): Place | null {
+  let offset = 0;
+  for (const piece of pieces) {
+    const from = piece.source;
+    if (from && from.slip === source.slip && from.from < source.to && from.to > source.from) {
+      return {
+        in: "body",
+        start: offset,
+        end: offset + piece.text.length,
+        source: { slip: source.slip, from: source.from, to: source.to },
+      };
+    }
+    offset += piece.text.length;
+  }
+  return null;
+}
+
+function placed({ source, ...problem }: FillProblem, pieces: Letter["pieces"]): ComposeProblem {
+  return { ...problem, at: source && placeOf(source, pieces) };
+}
+
+function hasWords(blocks: Block[]): boolean {
+  return blocks.some((block) => block.type !== "paragraph" || block.content.length > 0);
+}
+
+function picturesIn(block: Block): string[] {
+  const found: string[] = [];
+  walk({ type: "doc", content: [block] }, (node) => {
+    if (node.type === "image") found.push(node.attrs.attachment);
+  });
+  return found;
+}
+
+function passageTrace(slip: Slip, decisions: ReadonlyMap<string, Decision>): TraceEntry[] {
+  return [...decisions].map(([name, decision]) => ({
+    kind: "passage",
+    slip: slip.id,
+    name,
+    value: decision.holds ? "in" : "out",
+    why: `${decision.words} (${decision.seen.join("; ")})`,
+  }));
+}
+
+function conditionProblems(decisions: ReadonlyMap<string, Decision>): ComposeProblem[] {
+  return [...decisions].flatMap(([name, decision]) =>
+    decision.problems.map((problem) => ({
+      code: "condition-unusable" as const,
+      message: `The condition of the passage “${name}” cannot be tested: ${problem}`,
+      at: null,
+    })),
+  );
+}
+
+function surroundings(input: ComposeInput, email: boolean): TraceEntry[] {
+  const entries: TraceEntry[] = [];
+  if (input.signature) {
+    entries.push({
+      kind: "signature",
+      slip: null,
+      name: "signature",
+      value: "in",
+      why: "stands once, at the end",
+    });
+  }
+  if (input.stationery) {
+    const why = email ? "emails carry it" : `${input.channel} carries none`;
+    entries.push({
+      kind: "stationery",
+      slip: null,
+      name: input.stationery.name,
+      value: email ? "in" : "out",
+      why,
+    });
+  }
+  return entries;
+}
+
+interface ComposedSubject {
+  text: string;
+  trace: TraceEntry[];
+  problems: ComposeProblem[];
+}
+
+type Shared = { context: Context; style: Style; tokens: ReadonlyMap<string, Token> };
+
+function composeSubject(input: ComposeInput, shared: Shared): ComposedSubject {
+  if (input.channel !== "email") return { text: "", trace: [], problems: [] };
+  const done = (text: string, why: string): ComposedSubject => ({
+    text: withCaseNumber(text, input.caseNumber),
+    trace: [{ kind: "subject", slip: null, name: "subject", value: oneLine(text), why }],
+    problems: [],
+  });
+  if (input.subject.from === "own") return done(input.subject.text, "written by the agent");
+  const slip = input.slips.find((one) => one.subject !== null && one.subject.trim() !== "");
+  const wanted = input.subject.from === "reply" || input.threadSubject === null;
+  if (wanted && slip?.subject) {
+    const filled = fillText(slip.subject, slip, shared);
+    const composed = done(filled.text, `subject of “${slip.title}”`);
+    return { ...composed, problems: filled.problems };
+  }
+  const text = answerSubject(input.threadSubject ?? "", input.caseNumber);
+  return { ...done(text, "the thread’s subject"), text };
+}
+
+/** A text with placeholders, filled. Values are put in as they are: nothing in them is read again. */
+function fillText(source: string, slip: Slip, shared: Shared): { text: string; problems: ComposeProblem[] } {
+  const read = readText(source);
+  const problems: ComposeProblem[] = read.problems.map((problem) => ({
+    code: "text-unreadable",
+    message: `The subject of “${slip.title}” cannot be read: ${problem.message}`,
+    at: null,
+  }));
+  let text = "";
+  for (const piece of read.pieces) {
+    if (piece.type === "text") {
+      text += piece.text;
+      continue;
+    }
+    const filled = piece.type === "token" ? fillToken(piece, shared) : fillBlank(piece, { ...shared, slip });
+    const name = piece.type === "blank" ? `blank.${piece.attrs.name}` : piece.attrs.name;
+    const label = labelOf(name, slip, shared.tokens);
+    const words = filled.kind === "text" ? oneLine(filled.text) : gap(label);
+    if (filled.kind !== "text") {
+      problems.push({
+        code: piece.type === "blank" ? "blank-empty" : "token-missing",
+        message: `The subject lacks ${label}`,
+        at: { in: "subject", start: text.length, end: text.length + words.length, source: null },
+      });
+    }
+    text += words;
+  }
+  return { text, problems };
+}

@@ -1,0 +1,375 @@
+import { placeholderText } from "../document/placeholder";
+import type {
+  Block,
+  BlankNode,
+  Doc,
+  Inline,
+  ListItem,
+  Mark,
+  Source,
+  TableCell,
+  TableRow,
+  TextNode,
+  TokenNode,
+} from "../document/types";
+import { passagesOf, sizeOf } from "../document/walk";
+import { blankLabel, blankValue, joinChoices } from "../tokens/blanks";
+import type { Token } from "../tokens/catalogue";
+import type { Context } from "../tokens/context";
+import { formatValue, type Formatted, type Style } from "../tokens/format";
+import { lookUp } from "../tokens/values";
+import { readText } from "../tokens/text-form";
+import type { ComposeProblem, TraceEntry } from "./letter";
+import { stands, type Decision } from "./passages";
+import type { Slip } from "./slip";
+
+/** A problem that still knows its place only by its slip; composing adds the place in the letter. */
+export interface FillProblem extends Omit<ComposeProblem, "at"> {
+  source: Pick<Source, "slip" | "from" | "to"> | null;
+}
+
+export interface FillInput {
+  slip: Pick<Slip, "id" | "document" | "blanks" | "passages" | "values">;
+  context: Context;
+  style: Style;
+  tokens: ReadonlyMap<string, Token>;
+  decisions: ReadonlyMap<string, Decision>;
+}
+
+export interface Filled {
+  blocks: Block[];
+  trace: TraceEntry[];
+  problems: FillProblem[];
+}
+
+/**
+ * Fills one slip: passages that do not stand are dropped, tokens and blanks become their words.
+ * What a dropped passage or a value that is not there leaves behind (an empty paragraph, list or
+ * table, a doubled space) is closed up. Values become text nodes: they are never read again.
+ */
+export function fill(input: FillInput): Filled {
+  const filling = new Filling(input);
+  const blocks = filling.blocks(input.slip.document.content, 0);
+  return { blocks, trace: filling.trace, problems: filling.problems };
+}
+
+/** What stands in the letter for a value that is missing, for the eye and for the checks. */
+export function gap(label: string): string {
+  return `[${label}]`;
+}
+
+/** The words for a token, or why there are none. */
+export function fillToken(
+  node: TokenNode,
+  input: Pick<FillInput, "context" | "style" | "tokens">,
+): Formatted {
+  const type = input.tokens.get(node.attrs.name)?.type ?? null;
+  return formatValue(lookUp(input.context, node.attrs.name, type), node.attrs, input.style);
+}
+
+/** The words for a blank, or why there are none. */
+export function fillBlank(node: BlankNode, input: Pick<FillInput, "context" | "style" | "slip">): Formatted {
+  const { name } = node.attrs;
+  const blank = input.slip.blanks[name];
+  const value = blankValue(name, blank, input.slip.values[name], input.context, input.style);
+  if (value.kind === "value" && Array.isArray(value.value)) {
+    const joined = joinChoices(value.value, blank, input.style.language);
+    return formatValue({ ...value, value: joined }, node.attrs, input.style);
+  }
+  return formatValue(value, node.attrs, input.style);
+}
+
+class Filling {
+  readonly trace: TraceEntry[] = [];
+  readonly problems: FillProblem[] = [];
+  readonly #input: FillInput;
+  readonly #reported = new Set<string>();
+
+  constructor(input: FillInput) {
+    this.#input = input;
+  }
+
+  blocks(blocks: Block[], start: number): Block[] {
+    return this.#children(blocks, start, (block, position) => this.#block(block, position));
+  }
+
+  /** Fills children in place order; those that do not stand or are left empty go. */
+  #children<T extends Block | ListItem | TableRow>(
+    children: T[],
+    start: number,
+    fillOne: (child: T, position: number) => T | null,
+  ): T[] {
+    let position = start;
+    return children.flatMap((child) => {
+      const at = position;
+      position += sizeOf(child);
+      if (!this.#stands(child)) return [];
+      const filled = fillOne(child, at);
+      return filled === null ? [] : [filled];
+    });
+  }
+
+  #stands(node: Block | ListItem | TableRow | Inline): boolean {
+    const refs = passagesOf(node);
+    for (const { id } of refs) {
+      if (this.#input.decisions.has(id) || this.#reported.has(id)) continue;
+      this.#reported.add(id);
+      this.problems.push({
+        code: "passage-unknown",
+        message: `The passage “${id}” has no condition in this reply`,
+        source: null,
+      });
+    }
+    return stands(refs, this.#input.decisions);
+  }
+
+  /** A filled block, or null where nothing of it is left. */
+  #block(block: Block, position: number): Block | null {
+    switch (block.type) {
+      case "paragraph":
+      case "heading": {
+        const content = this.#inlines(block.content, position + 1);
+        const emptied = content.length === 0 && block.content.length > 0;
+        return emptied ? null : { ...block, content };
+      }
+      case "bulletList":
+      case "orderedList": {
+        const content = this.#children(block.content, position + 1, (item, at) => this.#item(item, at));
+        return content.length === 0 ? null : { ...block, content };
+      }
+      case "table": {
+        const content = this.#children(block.content, position + 1, (row, at) => this.#row(row, at));
+        const had = block.content.some(isBodyRow);
+        return content.length === 0 || (had && !content.some(isBodyRow)) ? null : { ...block, content };
+      }
+      case "blockquote": {
+        const content = this.blocks(block.content, position + 1);
+        return content.length === 0 ? null : { ...block, content };
+      }
+      case "horizontalRule":
+        return block;
+    }
+  }
+
+  #item(item: ListItem, position: number): ListItem | null {
+    const content = this.blocks(item.content, position + 1);
+    return content.length === 0 ? null : { ...item, content };
+  }
+
+  #row(row: TableRow, position: number): TableRow {
+    let at = position + 1;
+    return {
+      ...row,
+      content: row.content.map((cell): TableCell => {
+        const content = this.blocks(cell.content, at + 1);
+        at += sizeOf(cell);
+        const empty: Block = { type: "paragraph", attrs: { passages: [] }, content: [] };
+        return { ...cell, content: content.length > 0 ? content : [empty] };
+      }),
+    };
+  }
+
+  #inlines(inlines: Inline[], start: number): Inline[] {
+    const line = new SeamedLine();
+    let position = start;
+    for (const inline of inlines) {
+      const at = position;
+      position += sizeOf(inline);
+      const filled = this.#stands(inline) ? this.#inline(inline, at) : [];
+      if (filled.length === 0) line.drop();
+      for (const one of filled) line.add(one);
+    }
+    return line.finish();
+  }
+
+  #inline(inline: Inline, at: number): Inline[] {
+    const marks = inline.marks && this.#marks(inline.marks, at, sizeOf(inline));
+    const marked = marks && marks.length > 0 ? { marks } : {};
+    switch (inline.type) {
+      case "text": {
+        const source: Source = {
+          slip: this.#input.slip.id,
+          from: at,
+          to: at + inline.text.length,
+          kind: "own",
+        };
+        return [{ type: "text", text: inline.text, ...marked, source }];
+      }
+      case "hardBreak":
+        return [{ type: "hardBreak", ...marked }];
+      case "image":
+        return [{ ...inline, ...marked }];
+      case "token":
+        return this.#value(inline, fillToken(inline, this.#input), at, marked);
+      case "blank":
+        return this.#value(inline, fillBlank(inline, this.#input), at, marked);
+    }
+  }
+
+  /** The words of a value as text nodes, line by line; a gap where there is no value. */
+  #value(
+    node: TokenNode | BlankNode,
+    formatted: Formatted,
+    at: number,
+    marked: { marks?: Mark[] },
+  ): Inline[] {
+    const { slip, tokens } = this.#input;
+    const name = node.type === "blank" ? `blank.${node.attrs.name}` : node.attrs.name;
+    const source: Source = { slip: slip.id, from: at, to: at + 1, kind: node.type, name };
+    const text = (words: string): TextNode => ({ type: "text", text: words, ...marked, source });
+    const blank = node.type === "blank" ? slip.blanks[node.attrs.name] : undefined;
+    const label =
+      node.type === "blank" ? blankLabel(node.attrs.name, blank) : (tokens.get(name)?.label ?? name);
+    const record = (value: string | null, why: string) => {
+      this.trace.push({ kind: node.type, slip: slip.id, name, value, why });
+    };
+    const problem = (code: FillProblem["code"], message: string) => {
+      this.problems.push({ code, message, source });
+    };
+    if (blank && !blank.printed) {
+      record(formatted.kind === "text" ? formatted.text : null, "steers passages, is not printed");
+      return [];
+    }
+    if (formatted.kind === "text") {
+      record(formatted.text, formatted.fellBack ? "fallback: there is no value" : "from the value");
+      return formatted.text
+        .split("\n")
+        .flatMap((words, index): Inline[] => [
+          ...(index > 0 ? [{ type: "hardBreak" as const, ...marked }] : []),
+          ...(words === "" ? [] : [text(words)]),
+        ]);
+    }
+    const why = formatted.kind === "missing" ? formatted.why : formatted.problem;
+    record(null, why);
+    if (node.type === "blank") {
+      if (!blank) problem("blank-unknown", `This reply has no blank “${node.attrs.name}”`);
+      else if (formatted.kind === "problem") problem("token-unusable", `${label}: ${why}`);
+      else if (!blank.required) return [];
+      else problem("blank-empty", `${capital(label)} is empty. Fill it, or drop the words around it.`);
+      return [text(gap(label))];
+    }
+    if (formatted.kind === "problem")
+      problem("token-unusable", `${capital(label)} cannot be written: ${why}`);
+    else if (!tokens.has(name)) problem("token-unknown", `There is no token “${name}”`);
+    else
+      problem(
+        "token-missing",
+        `${capital(label)} is not known: ${why}. Write it yourself, or drop the words around it.`,
+      );
+    return [text(gap(label))];
+  }
+
+  /** Marks for the letter: passages have done their work; link addresses get their values, encoded. */
+  #marks(marks: Mark[], at: number, size: number): Mark[] {
+    return marks.flatMap((mark): Mark[] => {
+      if (mark.type === "passage") return [];
+      if (mark.type !== "link" || !mark.attrs.href.includes("{")) return [mark];
+      const href = this.#href(mark.attrs.href, at, size);
+      return href === null ? [] : [{ type: "link", attrs: { href } }];
+    });
+  }
+
+  #href(href: string, at: number, size: number): string | null {
+    const source = { slip: this.#input.slip.id, from: at, to: at + size };
+    const { pieces, problems } = readText(href);
+    for (const problem of problems) {
+      this.problems.push({
+        code: "link-unusable",
+        message: `The link’s address cannot be read: ${problem.message}`,
+        source,
+      });
+    }
+    const parts = pieces.map((piece) => {
+      if (piece.type === "text") return piece.text;
+      const filled = piece.type === "token" ? fillToken(piece, this.#input) : fillBlank(piece, this.#input);
+      if (filled.kind === "text") return encodeURIComponent(filled.text);
+      this.problems.push({
+        code: "link-unusable",
+        message: `The link’s address lacks ${placeholderText(piece)}`,
+        source,
+      });
+      return null;
+    });
+    return parts.some((part) => part === null) ? null : parts.join("");
+  }
+}
+
+function isBodyRow(row: TableRow): boolean {
+  return row.content.some((cell) => cell.type === "tableCell");
+}
+
+function capital(text: string): string {
+  return text.slice(0, 1).toUpperCase() + text.slice(1);
+}
+
+const CLOSING_PUNCTUATION = /^[.,;:!?)\]]/;
+
+/** A line of inlines in which a dropped piece leaves no doubled, leading or trailing space and no empty line. */
+class SeamedLine {
+  readonly #inlines: Inline[] = [];
+  #seam = false;
+
+  drop(): void {
+    this.#seam = true;
+  }
+
+  add(inline: Inline): void {
+    let next = inline;
+    if (this.#seam) {
+      const last = this.#inlines.at(-1);
+      const open = !last || last.type === "hardBreak" || (last.type === "text" && /\s$/.test(last.text));
+      if (next.type === "text" && open) {
+        const trimmed = trimStart(next);
+        if (trimmed === null) return;
+        next = trimmed;
+        if (CLOSING_PUNCTUATION.test(next.text)) this.#trimLast();
+      } else if (next.type === "hardBreak" && (!last || last.type === "hardBreak")) {
+        return;
+      }
+    }
+    this.#seam = false;
+    this.#inlines.push(next);
+  }
+
+  /** The line; when nothing but white space is left of it, nothing. */
+  finish(): Inline[] {
+    if (this.#seam) {
+      this.#trimLast();
+      while (this.#inlines.at(-1)?.type === "hardBreak") {
+        this.#inlines.pop();
+        this.#trimLast();
+      }
+    }
+    const blank = this.#inlines.every(
+      (inline) => inline.type === "hardBreak" || (inline.type === "text" && inline.text.trim() === ""),
+    );
+    return blank ? [] : this.#inlines;
+  }
+
+  #trimLast(): void {
+    const last = this.#inlines.at(-1);
+    if (last?.type !== "text" || last.source?.kind !== "own") return;
+    const text = last.text.trimEnd();
+    this.#inlines.pop();
+    if (text !== "") {
+      this.#inlines.push({ ...last, text, source: { ...last.source, to: last.source.from + text.length } });
+    }
+  }
+}
+
+/** The text without leading white space; null when nothing is left. Values keep their words as they are. */
+function trimStart(node: TextNode): TextNode | null {
+  if (node.source?.kind !== "own") return node;
+  const text = node.text.trimStart();
+  if (text === "") return null;
+  return { ...node, text, source: { ...node.source, from: node.source.to - text.length } };
+}
+
+/** A document as the agent's own words, with placeholders filled: for signatures and stationery. */
+export function fillOwn(id: string, document: Doc, input: Omit<FillInput, "slip" | "decisions">): Filled {
+  return fill({
+    ...input,
+    slip: { id, document, blanks: {}, passages: {}, values: {} },
+    decisions: new Map(),
+  });
+}

@@ -1,0 +1,63 @@
+import { evaluate, valuesOf, type Values } from "../conditions/evaluate";
+import { inWords } from "../conditions/words";
+import type { PassageRef } from "../document/definition";
+import { blankLabel, blankValue } from "../tokens/blanks";
+import type { Token } from "../tokens/catalogue";
+import type { Context } from "../tokens/context";
+import type { Style } from "../tokens/format";
+import type { Slip } from "./slip";
+
+/** Whether a passage stands, and the sentence that says why. */
+export interface Decision {
+  holds: boolean;
+  /** The condition in words: `Refund or change is “change”`. */
+  words: string;
+  /** The values that decided. */
+  seen: string[];
+  problems: string[];
+}
+
+/** What a person calls a token, a blank or a part of the message. */
+export function labelOf(
+  name: string,
+  slip: Pick<Slip, "blanks">,
+  tokens: ReadonlyMap<string, Token>,
+): string {
+  if (name.startsWith("blank.")) {
+    const key = name.slice("blank.".length);
+    return blankLabel(key, slip.blanks[key]);
+  }
+  if (name.startsWith("message."))
+    return `the message’s ${name.slice("message.".length).replaceAll("_", " ")}`;
+  return tokens.get(name)?.label ?? name;
+}
+
+/** Decides every passage of a slip, by id. */
+export function decidePassages(
+  slip: Pick<Slip, "blanks" | "passages" | "values">,
+  context: Context,
+  style: Style,
+  tokens: ReadonlyMap<string, Token>,
+): Map<string, Decision> {
+  const values: Values = valuesOf(context, (name) =>
+    blankValue(name, slip.blanks[name], slip.values[name], context, style),
+  );
+  return new Map(
+    Object.entries(slip.passages).map(([id, passage]) => {
+      const verdict = evaluate(passage.when, values);
+      const words = inWords(passage.when, (name) => labelOf(name, slip, tokens));
+      return [id, { words, ...verdict }];
+    }),
+  );
+}
+
+/**
+ * Whether words under these passages stand: every one must, by its condition or by its opposite.
+ * A passage whose condition is not to be had stands, so that nothing vanishes unseen; composing reports it.
+ */
+export function stands(refs: PassageRef[], decisions: ReadonlyMap<string, Decision>): boolean {
+  return refs.every((ref) => {
+    const decision = decisions.get(ref.id);
+    return !decision || decision.holds !== ref.otherwise;
+  });
+}

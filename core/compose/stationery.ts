@@ -1,0 +1,66 @@
+import { escapeHtml, toEmailHtml, type HtmlOptions } from "../document/html";
+import { toPieces, type Piece } from "../document/text";
+import type { Block, Doc } from "../document/types";
+
+/** What surrounds an email: documents may hold tokens, as replies do. */
+export interface Stationery {
+  name: string;
+  header: Doc | null;
+  footer: Doc | null;
+  /** #rrggbb, for the rule under the header. */
+  accent: string;
+}
+
+/** The parts of a letter, filled, in the order in which they stand. */
+export interface LetterParts {
+  header: Block[];
+  slips: Block[][];
+  signature: Block[];
+  footer: Block[];
+}
+
+const FONT = "font-family:Georgia,'Times New Roman',serif;font-size:15px;line-height:1.5;color:#17211d";
+const SMALL = "font-family:Arial,Helvetica,sans-serif;font-size:12px;line-height:1.5;color:#56625c";
+
+/**
+ * The letter as an HTML page for mail readers: one table of one column, inline styles, nothing fetched.
+ * @param language BCP 47 tag of the letter
+ */
+export function layOutHtml(
+  parts: LetterParts,
+  accent: string | null,
+  language: string,
+  options: HtmlOptions,
+): string {
+  const html = (blocks: Block[]) => toEmailHtml({ type: "doc", content: blocks }, options);
+  const rows: string[] = [];
+  if (parts.header.length > 0) {
+    const rule = `border-bottom:2px solid ${accent ?? "#0d5a45"}`;
+    rows.push(`<tr><td style="padding:0 0 8px 0;${rule};${SMALL}">${html(parts.header)}</td></tr>`);
+  }
+  const body = [...parts.slips, parts.signature]
+    .filter((blocks) => blocks.length > 0)
+    .map(html)
+    .join("\n");
+  rows.push(`<tr><td style="padding:16px 0;${FONT}">${body}</td></tr>`);
+  if (parts.footer.length > 0) {
+    rows.push(
+      `<tr><td style="padding:12px 0 0 0;border-top:1px solid #cfd7d2;${SMALL}">${html(parts.footer)}</td></tr>`,
+    );
+  }
+  return [
+    `<!DOCTYPE html>`,
+    `<html lang="${escapeHtml(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"></head>`,
+    `<body style="margin:0;padding:16px;background-color:#ffffff">`,
+    `<table role="presentation" width="100%" cellpadding="0" cellspacing="0" style="max-width:640px">`,
+    ...rows,
+    `</table></body></html>`,
+  ].join("\n");
+}
+
+/** The letter as plain text in stretches: slips, signature, footer; the header is for the eye only. */
+export function layOutText(parts: LetterParts): Piece[] {
+  return [...parts.slips, parts.signature, parts.footer]
+    .filter((blocks) => blocks.length > 0)
+    .flatMap((blocks, index): Piece[] => [...(index > 0 ? [{ text: "\n\n" }] : []), ...toPieces(blocks)]);
+}

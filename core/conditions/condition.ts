@@ -1,0 +1,112 @@
+import { z } from "zod";
+
+/** The tests that a condition can make of a value. */
+export const operators = [
+  "present",
+  "missing",
+  "equals",
+  "differs",
+  "contains",
+  "lacks",
+  "starts",
+  "ends",
+  "matches",
+  "one_of",
+  "less",
+  "at_most",
+  "more",
+  "at_least",
+  "before",
+  "after",
+  "between",
+] as const;
+export type Operator = (typeof operators)[number];
+
+/** A regular expression that is longer is refused. */
+export const MAX_PATTERN_LENGTH = 500;
+const MAX_DEPTH = 12;
+
+const scalar = z.union([z.string().max(2000), z.number(), z.boolean()]);
+type Scalar = z.infer<typeof scalar>;
+
+/** One test: a token, a blank or the inbound message against a value. */
+export interface Test {
+  /** `group.key`, `blank.NAME` or `message.PART`. */
+  value: string;
+  is: Operator;
+  to?: Scalar | Scalar[];
+  ignore_case?: boolean;
+}
+
+/** Tests joined by all, any and not. */
+export type Condition = Test | { all: Condition[] } | { any: Condition[] } | { not: Condition };
+
+const test = z
+  .strictObject({
+    value: z
+      .string()
+      .regex(/^[a-z]+\.[A-Za-z0-9_]+$/, "A name as in booking.vehicle, blank.harbour or message.subject"),
+    is: z.enum(operators),
+    to: z.union([scalar, z.array(scalar).min(1).max(200)]).optional(),
+    ignore_case: z.boolean().optional(),
+  })
+  .superRefine((value, context) => {
+    const problem = unfit(value);
+    if (problem) context.addIssue({ code: "custom", path: ["to"], message: problem });
+  });
+
+const branch: z.ZodType<Condition> = z.lazy(() => shape);
+
+const shape: z.ZodType<Condition> = z.union([
+  z.strictObject({ all: z.array(branch).min(1).max(100) }),
+  z.strictObject({ any: z.array(branch).min(1).max(100) }),
+  z.strictObject({ not: branch }),
+  test,
+]) as z.ZodType<Condition>;
+
+/** Zod schema of a condition: data, not a formula language. */
+export const conditionSchema: z.ZodType<Condition> = shape.refine(
+  (condition) => depth(condition) <= MAX_DEPTH,
+  `Nested deeper than ${MAX_DEPTH} levels`,
+);
+
+/** The passages of a reply by id. */
+export const passagesSchema = z.record(
+  z.string().regex(/^[A-Za-z][A-Za-z0-9_-]*$/, "Letters, digits, hyphens and underscores"),
+  z.strictObject({ when: conditionSchema, label: z.string().max(200).optional() }),
+);
+export type Passages = z.infer<typeof passagesSchema>;
+
+/** Every test of a condition, wherever it stands. */
+export function testsOf(condition: Condition): Test[] {
+  if ("all" in condition) return condition.all.flatMap(testsOf);
+  if ("any" in condition) return condition.any.flatMap(testsOf);
+  if ("not" in condition) return testsOf(condition.not);
+  return [condition];
+}
+
+function depth(condition: Condition): number {
+  if ("all" in condition) return 1 + Math.max(...condition.all.map(depth));
+  if ("any" in condition) return 1 + Math.max(...condition.any.map(depth));
+  return "not" in condition ? 1 + depth(condition.not) : 0;
+}
+
+/** What is wrong with a test's comparison value; null when nothing is. */
+function unfit({ is, to }: Test): string | null {
+  switch (is) {
+    case "present":
+    case "missing":
+      return to === undefined ? null : `“${is}” compares with nothing`;
+    case "one_of":
+      return Array.isArray(to) ? null : "“one_of” takes a list of values";
+    case "between":
+      return Array.isArray(to) && to.length === 2 ? null : "“between” takes a list of two values";
+    case "matches":
+      if (typeof to !== "string") return "“matches” takes a regular expression";
+      return to.length > MAX_PATTERN_LENGTH
+        ? `A regular expression has at most ${MAX_PATTERN_LENGTH} characters`
+        : null;
+    default:
+      return to === undefined || Array.isArray(to) ? `“${is}” takes one value` : null;
+  }
+}

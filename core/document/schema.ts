@@ -1,0 +1,175 @@
+import { z } from "zod";
+import { isMarkName, isNodeName, marks, nodes, type NodeName } from "./definition";
+import type { Doc } from "./types";
+
+/** Deepest nesting that is read; deeper documents are refused rather than risked. */
+const MAX_DEPTH = 40;
+
+interface Problem {
+  path: (string | number)[];
+  message: string;
+}
+
+const plainObject = z.record(z.string(), z.unknown());
+
+/** Zod schema of a whole document; unknown nodes, marks and attributes are refused with their path. */
+export const documentSchema = z.unknown().transform((value, context): Doc => {
+  const problems: Problem[] = [];
+  const doc = readNode(value, [], 0, problems);
+  if (problems.length === 0 && (!isRecord(doc) || doc.type !== "doc")) {
+    problems.push({ path: ["type"], message: "A document starts with a node of type doc" });
+  }
+  for (const problem of problems) {
+    context.addIssue({ code: "custom", path: problem.path, message: problem.message });
+  }
+  return problems.length > 0 ? z.NEVER : (doc as unknown as Doc);
+});
+
+/**
+ * Reads a document that came from outside (the editor, a file, the database).
+ * Attributes that are left out take their defaults, so equal documents compare equal.
+ * @returns the document, or the first problem in words with the path to it.
+ */
+export function readDocument(json: unknown): { ok: true; doc: Doc } | { ok: false; problem: string } {
+  const result = documentSchema.safeParse(json);
+  if (result.success) return { ok: true, doc: result.data };
+  const issue = result.error.issues[0];
+  const place = issue?.path.length ? ` at ${issue.path.join(".")}` : "";
+  return { ok: false, problem: `${issue?.message ?? "Not a document"}${place}` };
+}
+
+/** A document that holds nothing but one empty paragraph. */
+export function emptyDocument(): Doc {
+  return { type: "doc", content: [{ type: "paragraph", attrs: { passages: [] }, content: [] }] };
+}
+
+function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}
+
+function readNode(
+  value: unknown,
+  path: (string | number)[],
+  depth: number,
+  problems: Problem[],
+): Record<string, unknown> | null {
+  const fail = (message: string, at = path) => {
+    problems.push({ path: at, message });
+    return null;
+  };
+  if (depth > MAX_DEPTH) return fail(`Nested deeper than ${MAX_DEPTH} levels`);
+  if (!isRecord(value) || typeof value.type !== "string") return fail("Not a node");
+  const name = value.type;
+  if (!isNodeName(name)) return fail(`Unknown kind of node “${name}”`);
+  for (const key of Object.keys(value)) {
+    if (!["type", "attrs", "content", "marks", "text"].includes(key)) {
+      return fail(`Unknown key “${key}”`, [...path, key]);
+    }
+  }
+  const node: Record<string, unknown> = { type: name };
+  if (name === "text") {
+    if (typeof value.text !== "string" || value.text === "") return fail("A text without words");
+    node.text = value.text;
+  }
+  const attrs = readAttrs(nodes[name].attrs, value.attrs, [...path, "attrs"], problems);
+  if (Object.keys(nodes[name].attrs).length > 0) node.attrs = attrs;
+  if ("content" in nodes[name]) {
+    const children = value.content ?? [];
+    if (!Array.isArray(children)) return fail("Content is not a list", [...path, "content"]);
+    const content = children.map((child, index) =>
+      readNode(child, [...path, "content", index], depth + 1, problems),
+    );
+    if (problems.length > 0) return null;
+    node.content = content;
+    const names = content.map((child) => child?.type as NodeName);
+    if (!allows(name, names)) {
+      return fail(`“${name}” cannot hold ${names.length ? names.join(", ") : "nothing"}`);
+    }
+  } else if (Array.isArray(value.content) && value.content.length > 0) {
+    return fail(`“${name}” cannot hold anything`);
+  }
+  const readMarks = readMarkList(value.marks, [...path, "marks"], problems);
+  if (readMarks.length > 0) {
+    if (!("group" in nodes[name]) || nodes[name].group !== "inline") {
+      return fail(`“${name}” cannot carry marks`);
+    }
+    node.marks = readMarks;
+  }
+  return node;
+}
+
+function readAttrs(
+  shape: Readonly<Record<string, z.ZodType>>,
+  value: unknown,
+  path: (string | number)[],
+  problems: Problem[],
+): Record<string, unknown> {
+  const given = plainObject.safeParse(value ?? {});
+  if (!given.success) {
+    problems.push({ path, message: "Attributes are not an object" });
+    return {};
+  }
+  const attrs: Record<string, unknown> = {};
+  for (const key of Object.keys(given.data)) {
+    if (!Object.hasOwn(shape, key)) {
+      problems.push({ path: [...path, key], message: `Unknown attribute “${key}”` });
+    }
+  }
+  for (const [key, schema] of Object.entries(shape)) {
+    const result = schema.safeParse(given.data[key]);
+    if (result.success) attrs[key] = result.data;
+    else {
+      problems.push({
+        path: [...path, key],
+        message: result.error.issues[0]?.message ?? "Not a usable value",
+      });
+    }
+  }
+  return attrs;
+}
+
+function readMarkList(
+  value: unknown,
+  path: (string | number)[],
+  problems: Problem[],
+): Record<string, unknown>[] {
+  if (value === undefined) return [];
+  if (!Array.isArray(value)) {
+    problems.push({ path, message: "Marks are not a list" });
+    return [];
+  }
+  return value.flatMap((mark: unknown, index): Record<string, unknown>[] => {
+    const at = [...path, index];
+    if (!isRecord(mark) || typeof mark.type !== "string" || !isMarkName(mark.type)) {
+      problems.push({ path: at, message: "Unknown mark" });
+      return [];
+    }
+    const shape = marks[mark.type];
+    const attrs = readAttrs(shape, mark.attrs, [...at, "attrs"], problems);
+    return [Object.keys(shape).length > 0 ? { type: mark.type, attrs } : { type: mark.type }];
+  });
+}
+
+const contentPatterns = new Map<NodeName, RegExp>();
+
+/** Whether a node may hold these children, by its content expression. */
+function allows(parent: NodeName, children: NodeName[]): boolean {
+  let pattern = contentPatterns.get(parent);
+  if (!pattern) {
+    const definition = nodes[parent];
+    pattern = toPattern("content" in definition ? definition.content : "");
+    contentPatterns.set(parent, pattern);
+  }
+  return pattern.test(children.map((child) => `${child},`).join(""));
+}
+
+/** Content expressions are regular expressions over node names; groups stand for their members. */
+function toPattern(expression: string): RegExp {
+  const source = expression.replace(/\w+/g, (word) => {
+    const members = Object.entries(nodes).flatMap(([name, definition]) =>
+      name === word || ("group" in definition && definition.group === word) ? [name] : [],
+    );
+    return `(?:(?:${members.join("|")}),)`;
+  });
+  return new RegExp(`^${source.replaceAll(" ", "")}$`);
+}

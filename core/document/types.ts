@@ -1,0 +1,131 @@
+import type { PassageRef } from "./definition";
+
+/** Where words of a letter came from: positions count as ProseMirror's do, within the slip's document. */
+export interface Source {
+  /** Id of the slip, or "signature" and the like for what surrounds the slips. */
+  slip: string;
+  from: number;
+  to: number;
+  kind: "own" | "token" | "blank";
+  /** Full name of the token or blank. */
+  name?: string;
+}
+
+export type Mark =
+  | { type: "bold" | "italic" | "underline" | "strike" | "highlight" }
+  | { type: "link"; attrs: { href: string } }
+  | { type: "passage"; attrs: { passages: PassageRef[] } };
+
+/** A run of words. `source` stands only in composed documents. */
+export interface TextNode {
+  type: "text";
+  text: string;
+  marks?: Mark[];
+  source?: Source;
+}
+
+export interface HardBreak {
+  type: "hardBreak";
+  marks?: Mark[];
+}
+
+export interface ImageNode {
+  type: "image";
+  attrs: { attachment: string; alt: string; width: number | null };
+  marks?: Mark[];
+}
+
+export interface PlaceholderAttrs {
+  /** `group.key` for a token; for a blank the name without its `blank.` prefix. */
+  name: string;
+  /** MessageFormat 2 function name, without the colon. */
+  fn: string | null;
+  options: Record<string, string>;
+}
+
+export interface TokenNode {
+  type: "token";
+  attrs: PlaceholderAttrs;
+  marks?: Mark[];
+}
+
+export interface BlankNode {
+  type: "blank";
+  attrs: PlaceholderAttrs;
+  marks?: Mark[];
+}
+
+export type Inline = TextNode | HardBreak | ImageNode | TokenNode | BlankNode;
+
+interface Passable {
+  passages: PassageRef[];
+}
+
+export interface Paragraph {
+  type: "paragraph";
+  attrs: Passable;
+  content: Inline[];
+}
+
+export interface Heading {
+  type: "heading";
+  attrs: Passable & { level: number };
+  content: Inline[];
+}
+
+export interface ListItem {
+  type: "listItem";
+  attrs: Passable;
+  content: Block[];
+}
+
+export interface BulletList {
+  type: "bulletList";
+  attrs: Passable;
+  content: ListItem[];
+}
+
+export interface OrderedList {
+  type: "orderedList";
+  attrs: Passable & { start: number };
+  content: ListItem[];
+}
+
+export interface TableCell {
+  type: "tableCell" | "tableHeader";
+  attrs: { colspan: number; rowspan: number; colwidth: number[] | null };
+  content: Block[];
+}
+
+export interface TableRow {
+  type: "tableRow";
+  attrs: Passable;
+  content: TableCell[];
+}
+
+export interface Table {
+  type: "table";
+  attrs: Passable;
+  content: TableRow[];
+}
+
+export interface Blockquote {
+  type: "blockquote";
+  attrs: Passable;
+  content: Block[];
+}
+
+export interface HorizontalRule {
+  type: "horizontalRule";
+  attrs: Passable;
+}
+
+export type Block = Paragraph | Heading | BulletList | OrderedList | Table | Blockquote | HorizontalRule;
+
+/** A reply's document: at least one block. */
+export interface Doc {
+  type: "doc";
+  content: Block[];
+}
+
+export type AnyNode = Doc | Block | ListItem | TableRow | TableCell | Inline;

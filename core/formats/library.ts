@@ -1,0 +1,185 @@
+import { z } from "zod";
+import { passagesSchema } from "../conditions/condition";
+import type { Doc } from "../document/types";
+import { blanksSchema } from "../tokens/blanks";
+import { moneySchema } from "../tokens/context";
+import { readMarkdown } from "./markdown";
+
+export const channels = ["email", "chat", "sms"] as const;
+export const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
+
+const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,99}$/, "Small letters, digits and hyphens");
+const language = z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "A language tag, as in en or pt-BR");
+const subject = z.string().max(500);
+
+const frontMatter = {
+  id,
+  title: z.string().min(1).max(300),
+  note: z.string().max(5000).optional(),
+  part: z.enum(["opening", "answer", "closing"]).default("answer"),
+  tags: z.array(z.string().min(1).max(80)).max(50).default([]),
+  channels: z.array(z.enum(channels)).min(1).default(["email"]),
+  language: language.default("en"),
+  state: z.enum(replyStates).default("shelved"),
+  subject: subject.optional(),
+  use_template_subject: z.boolean().default(false),
+  review_by: z.iso.date().optional(),
+  blanks: blanksSchema.default({}),
+  passages: passagesSchema.default({}),
+  attachments: z.array(z.string().min(1).max(300)).max(50).default([]),
+};
+
+/** Front matter of `SHELF/ID.md`. */
+export const replyMatterSchema = z.strictObject(frontMatter);
+/** Front matter of a variant, `SHELF/ID.LANGUAGE.md`: everything else is its reply's. */
+export const variantMatterSchema = z.strictObject({
+  variant_of: id,
+  language,
+  title: z.string().max(300).optional(),
+  subject: subject.optional(),
+});
+
+/** Kinds of house fact. */
+export const factTypes = ["text", "long_text", "money", "date", "link", "number"] as const;
+
+export const houseFactSchema = z.strictObject({
+  label: z.string().min(1).max(200),
+  type: z.enum(factTypes).default("text"),
+  value: z.union([z.string().max(5000), z.number(), moneySchema]),
+});
+export const shelfSchema = z.strictObject({
+  id,
+  name: z.string().min(1).max(200),
+  mark: z.string().min(1).max(2).optional(),
+});
+const factsSchema = z.record(z.string().regex(/^[a-z][a-z0-9_]*$/), houseFactSchema);
+
+/** `library.yaml` at the top of a folder: what is said once for the whole library. */
+export const folderMatterSchema = z.strictObject({
+  format: z.literal("plain-shelf-library").optional(),
+  version: z.literal(1).optional(),
+  shelves: z.array(shelfSchema).default([]),
+  house_facts: factsSchema.default({}),
+});
+
+/** `library.json`. */
+export const libraryFileSchema = z.strictObject({
+  format: z.literal("plain-shelf-library"),
+  version: z
+    .number()
+    .int()
+    .refine(
+      (version) => version <= 1,
+      "This library was written by a newer version of the program; upgrade to read it",
+    ),
+  shelves: z.array(shelfSchema).default([]),
+  replies: z.array(
+    z.strictObject({
+      ...frontMatter,
+      shelf: id.optional(),
+      body: z.string().max(200_000),
+      variants: z
+        .array(
+          z.strictObject({
+            language,
+            title: z.string().max(300).optional(),
+            subject: subject.optional(),
+            body: z.string().max(200_000),
+          }),
+        )
+        .default([]),
+    }),
+  ),
+  house_facts: factsSchema.default({}),
+});
+
+/** A problem in a library, with where it is. */
+export interface LibraryProblem {
+  /** Path of the file within the folder, or the path of keys within `library.json`. */
+  where: string;
+  line: number | null;
+  column: number | null;
+  message: string;
+}
+
+export interface LibraryVariant {
+  language: string;
+  title: string | null;
+  subject: string | null;
+  document: Doc;
+}
+
+export type LibraryReply = Omit<z.infer<typeof replyMatterSchema>, "language" | "subject"> & {
+  shelf: string | null;
+  /** The fallback variant first. */
+  variants: [LibraryVariant, ...LibraryVariant[]];
+};
+
+export interface Library {
+  shelves: z.infer<typeof shelfSchema>[];
+  replies: LibraryReply[];
+  houseFacts: z.infer<typeof factsSchema>;
+}
+
+/** Why a value was refused: one line an issue, each with its path. */
+export function zodProblems(error: z.ZodError): { path: string; message: string }[] {
+  return error.issues.map((issue) => ({
+    path: issue.path.join("."),
+    message:
+      issue.code === "unrecognized_keys"
+        ? `Unknown key ${issue.keys.map((key) => `“${key}”`).join(", ")}`
+        : issue.message,
+  }));
+}
+
+/** Reads `library.json`, parsed as JSON. */
+export function readLibraryFile(json: unknown): { library: Library; problems: LibraryProblem[] } {
+  const parsed = libraryFileSchema.safeParse(json);
+  if (!parsed.success) {
+    const problems = zodProblems(parsed.error).map(({ path, message }) => ({
+      where: path || "library",
+      line: null,
+      column: null,
+      message,
+    }));
+    return { library: { shelves: [], replies: [], houseFacts: {} }, problems };
+  }
+  const problems: LibraryProblem[] = [];
+  const body = (where: string, markdown: string): Doc => {
+    const read = readMarkdown(markdown);
+    problems.push(...read.problems.map((problem) => ({ where, ...problem })));
+    return read.doc;
+  };
+  const replies = parsed.data.replies.map(
+    ({ body: markdown, variants, language: own, subject: ownSubject, shelf, ...matter }): LibraryReply => ({
+      ...matter,
+      shelf: shelf ?? null,
+      variants: [
+        { language: own, title: null, subject: ownSubject ?? null, document: body(`${matter.id}`, markdown) },
+        ...variants.map((variant) => ({
+          language: variant.language,
+          title: variant.title ?? null,
+          subject: variant.subject ?? null,
+          document: body(`${matter.id} (${variant.language})`, variant.body),
+        })),
+      ],
+    }),
+  );
+  problems.push(...repeated(replies));
+  return {
+    library: { shelves: parsed.data.shelves, replies, houseFacts: parsed.data.house_facts },
+    problems,
+  };
+}
+
+/** Replies that share an id: only one of them could ever be found. */
+export function repeated(replies: LibraryReply[]): LibraryProblem[] {
+  const seen = new Set<string>();
+  return replies.flatMap((reply): LibraryProblem[] => {
+    if (!seen.has(reply.id)) {
+      seen.add(reply.id);
+      return [];
+    }
+    return [{ where: reply.id, line: null, column: null, message: `Two replies have the id “${reply.id}”` }];
+  });
+}

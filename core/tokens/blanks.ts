@@ -1,0 +1,196 @@
+import { z } from "zod";
+import { moneySchema, type Context } from "./context";
+import { readText } from "./text-form";
+import { lookUp, valueOf, type Value } from "./values";
+import { formatValue, plain, type Style } from "./format";
+import type { TokenType } from "./catalogue";
+
+const common = {
+  label: z.string().min(1).max(200).optional(),
+  hint: z.string().max(500).optional(),
+  required: z.boolean().default(true),
+  /** A text, or a token in its text form. */
+  default: z.string().max(2000).optional(),
+  /** False for a blank that only steers passages. */
+  printed: z.boolean().default(true),
+};
+
+/** The definition of a blank: what the agent is asked, and what may be answered. */
+export const blankSchema = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.literal("text"), ...common, max: z.number().int().positive().optional() }),
+  z.strictObject({ kind: z.literal("long_text"), ...common, max: z.number().int().positive().optional() }),
+  z.strictObject({
+    kind: z.literal("number"),
+    ...common,
+    min: z.number().optional(),
+    max: z.number().optional(),
+    step: z.number().positive().optional(),
+  }),
+  z.strictObject({
+    kind: z.literal("money"),
+    ...common,
+    currency: z
+      .string()
+      .regex(/^[A-Z]{3}$/)
+      .default("EUR"),
+    min: z.number().optional(),
+    max: z.number().optional(),
+  }),
+  z.strictObject({
+    kind: z.literal("date"),
+    ...common,
+    min: z.iso.date().optional(),
+    max: z.iso.date().optional(),
+  }),
+  z.strictObject({ kind: z.literal("time"), ...common }),
+  z.strictObject({
+    kind: z.literal("choice"),
+    ...common,
+    options: z.array(z.string().min(1).max(400)).min(1).max(100),
+    many: z.boolean().default(false),
+    /** Text between several choices; the language's own list form when left out. */
+    join: z.string().max(40).optional(),
+  }),
+  z.strictObject({ kind: z.literal("yes_no"), ...common }),
+]);
+export type Blank = z.infer<typeof blankSchema>;
+
+/** The blanks of a reply by name. */
+export const blanksSchema = z.record(
+  z.string().regex(/^[a-z][a-z0-9_]*$/, "Small letters, digits and underscores"),
+  blankSchema,
+);
+export type Blanks = z.infer<typeof blanksSchema>;
+
+/** What an agent filled in, as JSON. */
+export const blankValueSchema = z.union([
+  z.string().max(20_000),
+  z.number(),
+  z.boolean(),
+  z.array(z.string().max(400)).max(100),
+  moneySchema,
+  z.null(),
+]);
+export type BlankValue = z.infer<typeof blankValueSchema>;
+export type BlankValues = Record<string, BlankValue>;
+
+const types: Record<Blank["kind"], TokenType> = {
+  text: "text",
+  long_text: "long_text",
+  number: "number",
+  money: "money",
+  date: "date",
+  time: "time",
+  choice: "text",
+  yes_no: "yes_no",
+};
+
+/** What a blank is called where a person reads it. */
+export function blankLabel(name: string, blank: Blank | undefined): string {
+  return blank?.label ?? name.replaceAll("_", " ");
+}
+
+/**
+ * What a blank says: what was filled in, else its default, else nothing.
+ * @throws never; a value that does not suit the blank's kind counts as missing, with the reason.
+ */
+export function blankValue(
+  name: string,
+  blank: Blank | undefined,
+  given: BlankValue | undefined,
+  context: Context,
+  style: Style,
+): Value {
+  if (!blank) return { kind: "missing", why: `this reply has no blank “${name}”` };
+  const label = blankLabel(name, blank);
+  const value = given ?? defaultValue(blank, context, style);
+  const unfit = value === null ? null : unfitness(blank, value);
+  if (unfit) return { kind: "missing", why: `${label}: ${unfit}` };
+  const typed =
+    blank.kind === "money" && typeof value === "number" ? { amount: value, currency: blank.currency } : value;
+  const read = valueOf(typed, types[blank.kind], `“${label}” is not filled in`);
+  if (read.kind === "value" && Array.isArray(read.value) && blank.kind === "choice") {
+    return { ...read, value: read.value };
+  }
+  return read;
+}
+
+/** Several choices as they stand in a sentence. */
+export function joinChoices(choices: string[], blank: Blank | undefined, language: string): string {
+  if (blank?.kind === "choice" && blank.join !== undefined) return choices.join(blank.join);
+  return new Intl.ListFormat(language, { type: "conjunction" }).format(choices);
+}
+
+/** Why a value does not suit a blank, in words for the agent; null when it does. */
+export function unfitness(blank: Blank, value: Exclude<BlankValue, null>): string | null {
+  switch (blank.kind) {
+    case "text":
+    case "long_text":
+      if (typeof value !== "string") return "takes words";
+      return blank.max !== undefined && value.length > blank.max
+        ? `takes at most ${blank.max} characters`
+        : null;
+    case "number":
+    case "money": {
+      const amount = typeof value === "object" && "amount" in value ? value.amount : value;
+      if (typeof amount !== "number" || !Number.isFinite(amount)) return "takes a number";
+      if (blank.min !== undefined && amount < blank.min) return `takes at least ${blank.min}`;
+      if (blank.max !== undefined && amount > blank.max) return `takes at most ${blank.max}`;
+      return null;
+    }
+    case "date":
+      if (typeof value !== "string" || !z.iso.date().safeParse(value).success) return "takes a date";
+      if (blank.min !== undefined && value < blank.min) return `takes no date before ${blank.min}`;
+      if (blank.max !== undefined && value > blank.max) return `takes no date after ${blank.max}`;
+      return null;
+    case "time":
+      return typeof value === "string" && /^([01]\d|2[0-3]):[0-5]\d$/.test(value)
+        ? null
+        : "takes a time, as in 07:40";
+    case "choice": {
+      const chosen = Array.isArray(value) ? value : [value];
+      if (!blank.many && chosen.length > 1) return "takes one choice";
+      return chosen.every((one) => typeof one === "string" && blank.options.includes(one))
+        ? null
+        : "takes only what is offered";
+    }
+    case "yes_no":
+      return typeof value === "boolean" ? null : "takes yes or no";
+  }
+}
+
+/** The default as a value of the blank's kind; null where there is none or it cannot be had here. */
+function defaultValue(blank: Blank, context: Context, style: Style): BlankValue {
+  if (blank.default === undefined) return null;
+  const { pieces } = readText(blank.default);
+  const [only] = pieces;
+  if (pieces.length === 1 && only?.type === "token") {
+    const found = lookUp(context, only.attrs.name, null);
+    if (found.kind === "missing") return only.attrs.options.fallback ?? null;
+    if (only.attrs.fn === null) return coerce(blank, plain(found.value), found.value);
+  }
+  const texts = pieces.map((piece) => {
+    if (piece.type === "text") return piece.text;
+    if (piece.type === "blank") return null;
+    const formatted = formatValue(lookUp(context, piece.attrs.name, null), piece.attrs, style);
+    return formatted.kind === "text" ? formatted.text : null;
+  });
+  return texts.some((text) => text === null) ? null : coerce(blank, texts.join(""), null);
+}
+
+function coerce(blank: Blank, text: string, raw: BlankValue): BlankValue {
+  switch (blank.kind) {
+    case "number":
+      return typeof raw === "number" ? raw : text.trim() === "" ? null : Number(text);
+    case "money":
+      return raw !== null && typeof raw === "object" ? raw : text.trim() === "" ? null : Number(text);
+    case "yes_no":
+      return text === "yes" ? true : text === "no" ? false : null;
+    case "date":
+      return text.slice(0, 10);
+    case "choice":
+      return blank.many ? [text] : text;
+    default:
+      return text;
+  }
+}

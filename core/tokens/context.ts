@@ -1,0 +1,55 @@
+import { z } from "zod";
+
+/** An amount with its ISO 4217 currency. */
+export const moneySchema = z.strictObject({
+  amount: z.number(),
+  currency: z.string().regex(/^[A-Z]{3}$/, "Three capital letters, as in EUR"),
+});
+export type Money = z.infer<typeof moneySchema>;
+
+/** A detail as it is stored: JSON. Dates are ISO 8601 texts; what a customer wrote is just text. */
+const detail = z.union([z.string(), z.number(), z.boolean(), z.null(), moneySchema, z.array(z.string())]);
+export type Detail = z.infer<typeof detail>;
+
+const group = z.record(z.string().max(80), detail).default({});
+
+/** What the inbound message says, for conditions. */
+export const messageSchema = z
+  .strictObject({
+    subject: z.string(),
+    body: z.string(),
+    from: z.string(),
+    to: z.string(),
+    channel: z.string(),
+    language: z.string(),
+    has_attachment: z.boolean(),
+  })
+  .partial();
+
+/** All that a letter may read: groups of details, the clock and the house's time zone. */
+export const contextSchema = z.strictObject({
+  case: group,
+  customer: group,
+  organisation: group,
+  booking: group,
+  agent: group,
+  house: group,
+  message: messageSchema.default({}),
+  now: z.iso.datetime({ offset: true }),
+  time_zone: z.string().refine(isTimeZone, "Not a time zone, as in Europe/Lisbon"),
+});
+export type Context = z.infer<typeof contextSchema>;
+
+/** The groups that tokens read from. */
+export const tokenGroups = ["case", "customer", "organisation", "booking", "agent", "house"] as const;
+export type TokenGroup = (typeof tokenGroups)[number];
+
+/** Whether Intl knows the IANA name of a time zone. */
+export function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat("en", { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}

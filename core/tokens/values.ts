@@ -1,0 +1,58 @@
+import type { TokenType } from "./catalogue";
+import { tokenGroups, type Context, type Detail, type TokenGroup } from "./context";
+
+/** What a name stands for: a value with its type, or the reason why there is none. */
+export type Value =
+  { kind: "value"; value: Exclude<Detail, null>; type: TokenType | null } | { kind: "missing"; why: string };
+
+/** A value to print, cleaned of what no letter may carry. */
+export function valueOf(detail: Detail | undefined, type: TokenType | null, why: string): Value {
+  if (detail === undefined || detail === null) return { kind: "missing", why };
+  if (typeof detail === "string") {
+    const text = clean(detail, type === "long_text");
+    return text === "" ? { kind: "missing", why } : { kind: "value", value: text, type };
+  }
+  if (typeof detail === "number" && !Number.isFinite(detail)) return { kind: "missing", why };
+  if (Array.isArray(detail)) {
+    const texts = detail.map((text) => clean(text, false)).filter((text) => text !== "");
+    return texts.length === 0 ? { kind: "missing", why } : { kind: "value", value: texts, type };
+  }
+  return { kind: "value", value: detail, type };
+}
+
+/** Looks a token up. Only a group's own entries count, so that no name reaches anything else. */
+export function lookUp(context: Context, name: string, type: TokenType | null): Value {
+  const dot = name.indexOf(".");
+  const group = name.slice(0, dot);
+  const key = name.slice(dot + 1);
+  if (!isTokenGroup(group)) return { kind: "missing", why: `there is no group “${group}”` };
+  const details = context[group];
+  const why = Object.keys(details).length === 0 ? missingGroup[group] : `the ${group} does not say`;
+  return valueOf(Object.hasOwn(details, key) ? details[key] : undefined, type, why);
+}
+
+const missingGroup: Record<TokenGroup, string> = {
+  case: "there is no case",
+  customer: "the customer is not known",
+  organisation: "the customer belongs to no organisation",
+  booking: "no booking was found",
+  agent: "no agent is named",
+  house: "no house facts are kept",
+};
+
+export function isTokenGroup(name: string): name is TokenGroup {
+  return (tokenGroups as readonly string[]).includes(name);
+}
+
+// Control characters, and the marks that override the direction of what follows them.
+// eslint-disable-next-line no-control-regex
+const UNPRINTABLE = /[\u0000-\u0009\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069\ufeff]/g;
+
+/** Printable text on one line, or on several for long texts. */
+function clean(text: string, keepLines: boolean): string {
+  const printable = text
+    .replace(/\r\n?|\u0085|\u2028|\u2029/g, "\n")
+    .replaceAll("\t", " ")
+    .replace(UNPRINTABLE, "");
+  return (keepLines ? printable : printable.replace(/\s*\n\s*/g, " ")).trim();
+}
