@@ -217,6 +217,7 @@ class Filling {
     const name = node.type === "blank" ? `blank.${node.attrs.name}` : node.attrs.name;
     const source: Source = { slip: slip.id, from: at, to: at + 1, kind: node.type, name };
     const text = (words: string): TextNode => ({ type: "text", text: words, ...marked, source });
+    const missing = (): Inline[] => [{ ...text(gap(label)), source: { ...source, missing: true } }];
     const blank = node.type === "blank" ? slip.blanks[node.attrs.name] : undefined;
     const label =
       node.type === "blank" ? blankLabel(node.attrs.name, blank) : (tokens.get(name)?.label ?? name);
@@ -246,7 +247,7 @@ class Filling {
       else if (formatted.kind === "problem") problem("token-unusable", `${label}: ${why}`);
       else if (!blank.required) return [];
       else problem("blank-empty", `${capital(label)} is empty. Fill it, or drop the words around it.`);
-      return [text(gap(label))];
+      return missing();
     }
     if (formatted.kind === "problem")
       problem("token-unusable", `${capital(label)} cannot be written: ${why}`);
@@ -256,7 +257,7 @@ class Filling {
         "token-missing",
         `${capital(label)} is not known: ${why}. Write it yourself, or drop the words around it.`,
       );
-    return [text(gap(label))];
+    return missing();
   }
 
   /** Marks for the letter: passages have done their work; link addresses get their values, encoded. */

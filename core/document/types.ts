@@ -9,6 +9,8 @@ export interface Source {
   kind: "own" | "token" | "blank";
   /** Full name of the token or blank. */
   name?: string;
+  /** The words stand for a value that is not there. */
+  missing?: true;
 }
 
 export type Mark =

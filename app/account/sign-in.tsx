@@ -1,0 +1,74 @@
+import { data, Form, redirect, useNavigation } from "react-router";
+import { z } from "zod";
+import { entityManager } from "#server/db/orm";
+import { signIn } from "#server/people/sign-in";
+import { writeToken } from "#server/web/cookie";
+import { Button } from "../ui/button";
+import { Field } from "../ui/field";
+import type { Route } from "./+types/sign-in";
+
+const form = z.object({
+  email: z.email("Write your email address, as in maren@example.com"),
+  password: z.string().min(1, "Write your password").max(1000, "That is too long for a password"),
+});
+
+/** Only a place of ours to go on to: a path, not another host. */
+function destination(request: Request): string {
+  const to = new URL(request.url).searchParams.get("to") ?? "/waiting";
+  return /^\/(?![/\\])/.test(to) ? to : "/waiting";
+}
+
+export function loader({ request, context }: Route.LoaderArgs) {
+  if (context.viewer) return redirect(destination(request));
+  return null;
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const fields = Object.fromEntries(await request.formData());
+  const email = typeof fields.email === "string" ? fields.email.trim() : "";
+  const parsed = form.safeParse({ ...fields, email });
+  if (!parsed.success) return data({ email, fields: z.flattenError(parsed.error).fieldErrors, problem: null }, { status: 400 });
+  const result = await signIn(await entityManager(), { ...parsed.data, address: context.address }, new Date());
+  if (result.ok) {
+    const secure = new URL(request.url).protocol === "https:";
+    return redirect(destination(request), { headers: { "Set-Cookie": await writeToken(result.token, secure) } });
+  }
+  const problem =
+    result.reason === "unknown"
+      ? "Email and password do not belong together. Look at both again."
+      : `Too many tries went wrong. Wait ${Math.ceil(result.seconds / 60)} min, then try again.`;
+  return data({ email, fields: {} as Record<string, string[] | undefined>, problem }, { status: result.reason === "unknown" ? 401 : 429 });
+}
+
+export default function SignIn({ actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state !== "idle";
+  return (
+    <main className="flex min-h-dvh flex-col items-center justify-center px-4">
+      <title>Sign in · Plain Shelf</title>
+      <div className="w-full max-w-sm bg-sheet px-9 pt-8 pb-10">
+        <h1 className="inline-block border-b-4 border-accent text-xl font-bold">Plain Shelf</h1>
+        <p className="mt-3 font-serif text-letter text-soft">Right answers, kept where everyone finds them.</p>
+        <Form method="post" className="mt-7 flex flex-col gap-5" noValidate>
+          {actionData?.problem && (
+            <p role="alert" className="border-l-[3px] border-stop bg-stop-wash px-3 py-2 text-stop">
+              {actionData.problem}
+            </p>
+          )}
+          <Field label="Email" problem={actionData?.fields.email?.[0]}>
+            {(attributes) => (
+              // eslint-disable-next-line jsx-a11y/no-autofocus -- the page has this one purpose
+              <input {...attributes} name="email" type="email" autoComplete="username" autoFocus defaultValue={actionData?.email} />
+            )}
+          </Field>
+          <Field label="Password" problem={actionData?.fields.password?.[0]}>
+            {(attributes) => <input {...attributes} name="password" type="password" autoComplete="current-password" />}
+          </Field>
+          <Button type="submit" disabled={busy} keys="Enter">
+            Sign in
+          </Button>
+        </Form>
+      </div>
+      <div className="h-1.5 w-full max-w-md bg-board" />
+    </main>
+  );
+}

@@ -1,0 +1,12 @@
+import { z } from "zod";
+import { callBack } from "#server/answering/send";
+import { answeringJson } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/call-back";
+
+const params = z.object({ id: z.coerce.number().int() });
+
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em, now } = await signedIn(args);
+  return answeringJson(async () => ({ case: await callBack(em, viewer, params.parse(args.params).id, now) }));
+}

@@ -1,0 +1,109 @@
+import type { Node as PmNode } from "@tiptap/pm/model";
+import { Plugin } from "@tiptap/pm/state";
+import { Decoration, DecorationSet, type EditorView } from "@tiptap/pm/view";
+import { stands, type Decision } from "#core/compose/passages";
+import type { PassageRef } from "#core/document/definition";
+import { letterKey, letterState, unfold, type LetterState } from "./letter-state";
+import type { PlacedSlip } from "./slips";
+
+/** Shows what composing decided: passages that do not apply are folded, and the second look points at words. */
+export function decorationsPlugin(): Plugin {
+  let drawn: { from: LetterState; set: DecorationSet } | null = null;
+  return new Plugin({
+    props: {
+      decorations(state) {
+        const letter = letterKey.getState(state);
+        if (!letter) return null;
+        if (drawn?.from !== letter) drawn = { from: letter, set: DecorationSet.create(state.doc, [...passages(letter, state.doc), ...findings(letter, state.doc)]) };
+        return drawn.set;
+      },
+    },
+  });
+}
+
+function passages(letter: LetterState, doc: PmNode): Decoration[] {
+  return letter.slips.flatMap((slip) => slipPassages(slip, letter, doc));
+}
+
+function slipPassages(slip: PlacedSlip, letter: LetterState, doc: PmNode): Decoration[] {
+  const decisions = letter.decisions.get(slip.id) ?? new Map<string, Decision>();
+  const node = doc.nodeAt(slip.position);
+  const found: Decoration[] = [];
+  if (!node) return found;
+  let lastFold: { key: string; end: number } | null = null;
+  node.descendants((child, offset, parent) => {
+    const from = slip.position + 1 + offset;
+    const to = from + child.nodeSize;
+    const refs = refsOf(child);
+    if (refs.length === 0) return true;
+    const key = `${slip.id} ${refs.map((ref) => ref.id + (ref.otherwise ? "!" : "")).join(" ")}`;
+    const words = refs.map((ref) => wordsOf(ref, decisions)).join(", and ");
+    if (stands(refs, decisions)) {
+      if (!child.isInline) found.push(Decoration.node(from, to, { class: "passage-in", title: `Stands because ${words}` }));
+      return true;
+    }
+    const open = letter.unfolded.has(key);
+    const continued = lastFold?.key === key && lastFold.end === from;
+    lastFold = { key, end: to };
+    if (!continued) {
+      found.push(Decoration.widget(from, (view) => foldLine(view, key, words, open, parent?.type.name ?? "doc", child.isInline), { side: -1, key: `${key}${open ? "open" : ""}`, ignoreSelection: true }));
+    }
+    const attributes = { class: open ? "passage-open" : "passage-out" };
+    found.push(child.isInline ? Decoration.inline(from, to, attributes) : Decoration.node(from, to, attributes));
+    return false;
+  });
+  return found;
+}
+
+function refsOf(node: PmNode): PassageRef[] {
+  if (node.isInline) return node.marks.flatMap((mark) => (mark.type.name === "passage" ? (mark.attrs.passages as PassageRef[]) : []));
+  return (node.attrs.passages as PassageRef[] | undefined) ?? [];
+}
+
+function wordsOf(ref: PassageRef, decisions: ReadonlyMap<string, Decision>): string {
+  const decision = decisions.get(ref.id);
+  if (!decision) return `“${ref.id}” has no condition`;
+  return decision.holds ? decision.words : `not: ${decision.words}`;
+}
+
+/** One line for what is folded, saying why; in the tag that its neighbours have. */
+function foldLine(view: EditorView, key: string, words: string, open: boolean, parent: string, inline: boolean): HTMLElement {
+  const tag = inline ? "span" : parent === "table" ? "tr" : parent === "bulletList" || parent === "orderedList" ? "li" : "div";
+  const line = document.createElement(tag);
+  line.className = inline ? "fold fold-inline" : "fold";
+  line.contentEditable = "false";
+  const button = document.createElement("button");
+  button.type = "button";
+  button.textContent = inline ? (open ? "▾" : "▸") : `${open ? "▾ Left out" : "▸ Folded"}, ${words}`;
+  button.title = inline ? `Left out, ${words}` : open ? "Fold it again" : "Look at what is left out";
+  if (inline) button.setAttribute("aria-label", `Left out, ${words}`);
+  button.setAttribute("aria-expanded", String(open));
+  button.tabIndex = -1;
+  button.addEventListener("click", () => unfold(view, key));
+  const cell = tag === "tr" ? document.createElement("td") : line;
+  if (cell instanceof HTMLTableCellElement) {
+    cell.colSpan = 20;
+    line.append(cell);
+  }
+  cell.append(button);
+  return line;
+}
+
+function findings(letter: LetterState, doc: PmNode): Decoration[] {
+  return letter.checks.flatMap((check, index) => {
+    const source = check.at?.source;
+    const slip = source ? letter.slips.find((one) => one.id === source.slip) : undefined;
+    if (!source || !slip) return [];
+    const from = slip.position + 1 + source.from;
+    const to = Math.min(slip.position + 1 + source.to, doc.content.size);
+    return from < to ? [Decoration.inline(from, to, { class: `found-${check.severity}`, "data-finding": String(index) })] : [];
+  });
+}
+
+/** Where a finding's words are in the editor; null when it is about none of the slips' words. */
+export function findingPosition(view: EditorView, index: number): { from: number; to: number } | null {
+  const { checks, slips } = letterState(view.state);
+  const source = checks[index]?.at?.source;
+  const slip = source ? slips.find((one) => one.id === source.slip) : undefined;
+  return source && slip ? { from: slip.position + 1 + source.from, to: slip.position + 1 + source.to } : null;
+}

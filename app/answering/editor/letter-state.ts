@@ -1,0 +1,105 @@
+import { Plugin, PluginKey, type EditorState, type Transaction } from "@tiptap/pm/state";
+import type { EditorView } from "@tiptap/pm/view";
+import { secondLook } from "#core/checks/second-look";
+import type { SendCheck } from "#core/checks/check";
+import { compose, type ComposeInput } from "#core/compose/compose";
+import type { Letter } from "#core/compose/letter";
+import { decidePassages, type Decision } from "#core/compose/passages";
+import type { Style } from "#core/tokens/format";
+import { slipsOf, type PlacedSlip } from "./slips";
+
+/** What a letter depends on beyond the slips: the case, its customer, and what the server found. */
+export interface LetterInputs extends Omit<ComposeInput, "slips"> {
+  recipient: string | null;
+  otherNames: string[];
+  sentReplies: string[];
+}
+
+/** The letter that the editor's slips make now. */
+export interface LetterState {
+  inputs: LetterInputs;
+  slips: PlacedSlip[];
+  letter: Letter;
+  checks: SendCheck[];
+  /** Decisions on the passages of each slip, by slip and passage. */
+  decisions: ReadonlyMap<string, ReadonlyMap<string, Decision>>;
+  /** Passages that the agent unfolded to see, as `slip passage`. */
+  unfolded: ReadonlySet<string>;
+}
+
+export const letterKey = new PluginKey<LetterState>("letter");
+
+type Change = { inputs: LetterInputs } | { unfold: string };
+
+export function styleOf(inputs: LetterInputs): Style {
+  return { language: inputs.language, timeZone: inputs.context.time_zone, customerTimeZone: inputs.customerTimeZone ?? null };
+}
+
+function computed(state: EditorState, inputs: LetterInputs, unfolded: ReadonlySet<string>): LetterState {
+  const slips = slipsOf(state.doc);
+  const letter = compose({ ...inputs, slips });
+  const checks = secondLook({ ...inputs, letter, slips });
+  const decisions = new Map(slips.map((slip) => [slip.id, decidePassages(slip, inputs.context, styleOf(inputs), inputs.tokens)]));
+  return { inputs, slips, letter, checks, decisions, unfolded };
+}
+
+/** Composes the letter anew with every change; views listen to it to redraw what they show. */
+export function letterPlugin(inputs: LetterInputs): Plugin<LetterState> {
+  return new Plugin<LetterState>({
+    key: letterKey,
+    state: {
+      init: (_config, state) => computed(state, inputs, new Set()),
+      apply(transaction, value, _old, state) {
+        const change = transaction.getMeta(letterKey) as Change | undefined;
+        if (change && "inputs" in change) return computed(state, change.inputs, value.unfolded);
+        if (change) return { ...value, unfolded: toggled(value.unfolded, change.unfold) };
+        return transaction.docChanged ? computed(state, value.inputs, value.unfolded) : value;
+      },
+    },
+    view: () => ({
+      update(view, previous) {
+        if (letterKey.getState(view.state) !== letterKey.getState(previous)) listenersOf(view).forEach((listener) => listener());
+      },
+    }),
+  });
+}
+
+function toggled(set: ReadonlySet<string>, key: string): ReadonlySet<string> {
+  const next = new Set(set);
+  if (!next.delete(key)) next.add(key);
+  return next;
+}
+
+export function letterState(state: EditorState): LetterState {
+  const found = letterKey.getState(state);
+  if (!found) throw new Error("This editor composes no letter");
+  return found;
+}
+
+/** A transaction that tells the letter of new inputs. */
+export function withInputs(state: EditorState, inputs: LetterInputs): Transaction {
+  return state.tr.setMeta(letterKey, { inputs } satisfies Change).setMeta("addToHistory", false);
+}
+
+export function unfold(view: EditorView, key: string): void {
+  view.dispatch(view.state.tr.setMeta(letterKey, { unfold: key } satisfies Change).setMeta("addToHistory", false));
+}
+
+const listeners = new WeakMap<EditorView, Set<() => void>>();
+
+function listenersOf(view: EditorView): Set<() => void> {
+  let found = listeners.get(view);
+  if (!found) listeners.set(view, (found = new Set()));
+  return found;
+}
+
+/** Calls a listener whenever the letter was composed anew. @returns how to stop */
+export function onLetter(view: EditorView, listener: () => void): () => void {
+  listenersOf(view).add(listener);
+  return () => listenersOf(view).delete(listener);
+}
+
+/** The slip around a position, with the place of its node; null outside of any. */
+export function slipAround(state: EditorState, position: number): PlacedSlip | null {
+  return letterState(state).slips.findLast((slip) => slip.position <= position) ?? null;
+}

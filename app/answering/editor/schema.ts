@@ -1,0 +1,142 @@
+import { Mark, Node, type Attributes, type AnyExtension } from "@tiptap/core";
+import { Blockquote } from "@tiptap/extension-blockquote";
+import { Bold } from "@tiptap/extension-bold";
+import { HardBreak } from "@tiptap/extension-hard-break";
+import { Heading } from "@tiptap/extension-heading";
+import { Highlight } from "@tiptap/extension-highlight";
+import { HorizontalRule } from "@tiptap/extension-horizontal-rule";
+import { Italic } from "@tiptap/extension-italic";
+import { BulletList, ListItem, OrderedList } from "@tiptap/extension-list";
+import { Paragraph } from "@tiptap/extension-paragraph";
+import { Strike } from "@tiptap/extension-strike";
+import { Text } from "@tiptap/extension-text";
+import { Underline } from "@tiptap/extension-underline";
+import type { z } from "zod";
+import { marks, nodes, type MarkName, type NodeName } from "#core/document/definition";
+import { safeHref } from "#core/document/links";
+
+/**
+ * The editor's schema, made from the definition of a document in `core`: names, content, groups and
+ * attributes come from there; from Tiptap come commands, shortcuts and typing rules.
+ */
+
+/** Attributes travel through copy and paste as JSON in data attributes. */
+function attributesOf(shape: Readonly<Record<string, z.ZodType>>): Attributes {
+  return Object.fromEntries(
+    Object.entries(shape).map(([key, schema]) => {
+      const usual = schema.safeParse(undefined);
+      return [
+        key,
+        {
+          default: usual.success ? usual.data : null,
+          parseHTML: (element: HTMLElement) => {
+            const text = element.getAttribute(`data-${key}`);
+            const parsed = schema.safeParse(text === null ? undefined : safeJson(text));
+            return parsed.success ? parsed.data : null;
+          },
+          renderHTML: (attributes: Record<string, unknown>) =>
+            attributes[key] === undefined ? {} : { [`data-${key}`]: JSON.stringify(attributes[key]) },
+        },
+      ];
+    }),
+  );
+}
+
+function safeJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined; // Pasted from elsewhere: the attribute takes its default.
+  }
+}
+
+interface Defined {
+  name: string;
+  content?: string;
+  group?: string;
+  inline?: boolean;
+  addAttributes: () => Attributes;
+}
+
+function definedNode(name: NodeName): Defined {
+  const definition: { content?: string; group?: string; attrs: Readonly<Record<string, z.ZodType>> } = nodes[name];
+  return {
+    name,
+    ...(definition.content === undefined ? {} : { content: definition.content }),
+    ...(definition.group === undefined ? {} : { group: definition.group }),
+    ...(definition.group === "inline" ? { inline: true } : {}),
+    addAttributes: () => attributesOf(definition.attrs),
+  };
+}
+
+function definedMark(name: MarkName): { name: string; addAttributes: () => Attributes } {
+  return { name, addAttributes: () => attributesOf(marks[name]) };
+}
+
+/** A node that is shown by a tag of HTML and needs no commands of its own. */
+function plainNode(name: NodeName, tag: string, options: { atom?: boolean; selector?: string } = {}) {
+  return Node.create({
+    ...definedNode(name),
+    ...(options.atom ? { atom: true, selectable: true } : {}),
+    parseHTML: () => [{ tag: options.selector ?? tag }],
+    renderHTML: ({ HTMLAttributes }) => (options.atom ? [tag, HTMLAttributes] : [tag, HTMLAttributes, 0]),
+  });
+}
+
+/** A picture that travels with the letter, shown from the reply's files. */
+const Picture = Node.create({
+  ...definedNode("image"),
+  atom: true,
+  parseHTML: () => [{ tag: "img[data-attachment]" }],
+  renderHTML: ({ node, HTMLAttributes }) => {
+    const { attachment, alt, width } = node.attrs as { attachment: string; alt: string; width: number | null };
+    return ["img", { ...HTMLAttributes, src: `/library-files/${encodeURIComponent(attachment)}`, alt, ...(width === null ? {} : { width }) }];
+  },
+});
+
+const Link = Mark.create({
+  ...definedMark("link"),
+  inclusive: false,
+  addAttributes: () => ({
+    href: {
+      default: "",
+      parseHTML: (element: HTMLElement) => element.getAttribute("href"),
+      renderHTML: ({ href }: { href: string }) => ({ href: safeHref(href) ?? "#", title: href, rel: "noopener noreferrer" }),
+    },
+  }),
+  parseHTML: () => [{ tag: "a[href]" }],
+  renderHTML: ({ HTMLAttributes }) => ["a", HTMLAttributes, 0],
+});
+
+const PassageMark = Mark.create({
+  ...definedMark("passage"),
+  parseHTML: () => [{ tag: "span[data-passages]" }],
+  renderHTML: ({ HTMLAttributes }) => ["span", HTMLAttributes, 0],
+});
+
+/** Nodes and marks of a document, without its top node, token and blank: those are shown in their own way. */
+export const documentExtensions: AnyExtension[] = [
+  Text,
+  Paragraph.extend(definedNode("paragraph")),
+  Heading.extend(definedNode("heading")).configure({ levels: [1, 2, 3] }),
+  BulletList.extend(definedNode("bulletList")),
+  OrderedList.extend(definedNode("orderedList")),
+  ListItem.extend(definedNode("listItem")),
+  Blockquote.extend(definedNode("blockquote")),
+  HorizontalRule.extend(definedNode("horizontalRule")),
+  HardBreak.extend(definedNode("hardBreak")),
+  plainNode("table", "table"),
+  plainNode("tableRow", "tr"),
+  plainNode("tableCell", "td"),
+  plainNode("tableHeader", "th"),
+  Picture,
+  Bold,
+  Italic,
+  Underline,
+  Strike,
+  Highlight,
+  Link,
+  PassageMark,
+];
+
+export { definedNode };

@@ -1,0 +1,92 @@
+import type { JSONContent } from "@tiptap/core";
+import type { Node as PmNode } from "@tiptap/pm/model";
+import type { Slip } from "#core/compose/slip";
+import { readDocument } from "#core/document/schema";
+import type { Doc } from "#core/document/types";
+import type { DraftSlip } from "#server/answering/draft";
+import type { StripReply } from "#server/replies/strip";
+
+/** What a slip's node carries beside its words: where it came from, and what was filled in. */
+export type SlipAttrs = Omit<DraftSlip, "document">;
+
+/** A slip in the editor: its place, and all that composing needs. */
+export interface PlacedSlip extends DraftSlip {
+  /** Position of the slip's node; its document's positions count from the one behind it. */
+  position: number;
+}
+
+const documents = new WeakMap<PmNode, Doc>();
+
+/** The words of a slip's node as a document; kept by node, since nodes never change. */
+function documentOf(node: PmNode): Doc {
+  const known = documents.get(node);
+  if (known) return known;
+  const read = readDocument({ type: "doc", content: node.content.toJSON() as unknown });
+  if (!read.ok) throw new Error(`The editor holds what is no document: ${read.problem}`);
+  documents.set(node, read.doc);
+  return read.doc;
+}
+
+/** The slips of an answer, in their order. */
+export function slipsOf(doc: PmNode): PlacedSlip[] {
+  const slips: PlacedSlip[] = [];
+  doc.forEach((node, position) => {
+    slips.push({ ...(node.attrs as SlipAttrs), document: documentOf(node), position });
+  });
+  return slips;
+}
+
+/** A slip as the editor's JSON. */
+export function slipJson({ document, ...attrs }: DraftSlip): JSONContent {
+  return { type: "slip", attrs, content: document.content as JSONContent[] };
+}
+
+export function newId(): string {
+  return crypto.randomUUID();
+}
+
+/** An empty slip for the agent's own words. */
+export function ownWords(language: string): DraftSlip {
+  return {
+    id: newId(),
+    versionId: null,
+    reply: null,
+    title: "Your own words",
+    part: "answer",
+    language,
+    document: { type: "doc", content: [{ type: "paragraph", attrs: { passages: [] }, content: [] }] },
+    blanks: {},
+    passages: {},
+    values: {},
+    subject: null,
+    attachments: [],
+    versionNumber: null,
+    currentNumber: null,
+  };
+}
+
+/** A reply of the shelf as a slip, untouched. */
+export function slipFrom(reply: StripReply): DraftSlip {
+  return {
+    id: newId(),
+    versionId: reply.versionId,
+    reply: reply.key,
+    title: reply.title,
+    part: reply.part,
+    language: reply.language,
+    document: reply.document,
+    blanks: reply.blanks,
+    passages: reply.passages,
+    values: {},
+    subject: reply.subject,
+    attachments: reply.attachments,
+    versionNumber: null,
+    currentNumber: null,
+  };
+}
+
+/** Whether a slip holds nothing: the agent's own words, before there are any. */
+export function isEmptySlip(slip: Slip): boolean {
+  const [only] = slip.document.content;
+  return slip.reply === null && slip.document.content.length === 1 && only?.type === "paragraph" && only.content.length === 0;
+}

@@ -1,0 +1,15 @@
+import { z } from "zod";
+import { attachedFile } from "#server/cases/conversation";
+import { answering } from "#server/web/answers";
+import { download } from "#server/web/download";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/file";
+
+const params = z.object({ id: z.coerce.number().int() });
+
+/** A file of a message, or of a draft of one's own. */
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer, em } = await signedIn(args);
+  const file = await answering(() => attachedFile(em, viewer.id, params.parse(args.params).id));
+  return download(file.content, file.name, file.contentType);
+}

@@ -1,0 +1,70 @@
+import type { Editor } from "@tiptap/react";
+import { useLayoutEffect, useRef, type RefObject } from "react";
+import type { SendCheck } from "#core/checks/check";
+import { findingPosition } from "./editor/decorations";
+
+const GAP = 10;
+
+interface Props {
+  checks: SendCheck[];
+  editor: Editor | null;
+  page: RefObject<HTMLDivElement | null>;
+}
+
+/** The second look: each note beside the words it is about, as far as there is room. */
+export function Margin({ checks, editor, page }: Props) {
+  const list = useRef<HTMLOListElement>(null);
+
+  useLayoutEffect(() => {
+    if (!list.current) return;
+    const place = list.current;
+    const lay = () => {
+      const wide = window.matchMedia("(min-width: 1024px)").matches;
+      const top = place.getBoundingClientRect().top;
+      let free = 0;
+      for (const [index, note] of [...place.children].entries()) {
+        if (!(note instanceof HTMLElement)) continue;
+        const range = wide && editor ? findingPosition(editor.view, index) : null;
+        const wanted = range && editor ? editor.view.coordsAtPos(Math.min(range.from, editor.state.doc.content.size)).top - top : free;
+        const at = Math.max(free, wanted);
+        note.style.marginTop = wide ? `${Math.round(at - free + (index > 0 ? GAP : 0))}px` : "";
+        free = at + note.offsetHeight + GAP;
+      }
+    };
+    lay();
+    const watch = new ResizeObserver(lay);
+    if (page.current) watch.observe(page.current);
+    return () => watch.disconnect();
+  }, [checks, editor, page]);
+
+  const stops = checks.filter((check) => check.severity === "stop").length;
+  return (
+    <aside aria-label="Second look" className="pt-2 lg:pt-10">
+      <h2 className="text-sm font-bold">Second look</h2>
+      <p className="sr-only" role="status">
+        {stops > 0 ? `${stops} stop sending` : checks.length > 0 ? `${checks.length} worth a look` : "Nothing to see to"}
+      </p>
+      {checks.length === 0 && <p className="mt-1 text-sm text-soft">Nothing to see to.</p>}
+      <ol ref={list} className="mt-2">
+        {checks.map((check, index) => (
+          <li key={`${check.code}${check.at?.start ?? ""}${index}`}>
+            <button
+              type="button"
+              disabled={editor === null}
+              onClick={() => {
+                const range = editor && findingPosition(editor.view, index);
+                if (range) editor.chain().focus().setTextSelection(range).scrollIntoView().run();
+              }}
+              className={`block w-full border-l-[3px] pl-2.5 text-left text-[13px] leading-snug ${check.severity === "stop" ? "border-stop" : "border-look"}`}
+            >
+              <span className={`block text-xs font-bold ${check.severity === "stop" ? "text-stop" : "text-look"}`}>
+                {check.severity === "stop" ? "Stops sending" : "Worth a look"}
+              </span>
+              {check.message}
+            </button>
+          </li>
+        ))}
+      </ol>
+    </aside>
+  );
+}

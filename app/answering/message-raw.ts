@@ -1,0 +1,15 @@
+import { z } from "zod";
+import { messageRaw } from "#server/cases/conversation";
+import { answering } from "#server/web/answers";
+import { download } from "#server/web/download";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/message-raw";
+
+const params = z.object({ id: z.coerce.number().int() });
+
+/** The message as it came over the wire. */
+export async function loader(args: Route.LoaderArgs) {
+  const { em } = await signedIn(args);
+  const { content, name } = await answering(() => messageRaw(em, params.parse(args.params).id));
+  return download(content, name, "message/rfc822");
+}

@@ -1,0 +1,102 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { createPortal } from "react-dom";
+import { Link, useNavigate } from "react-router";
+import type { OpenCase } from "#server/answering/open";
+import type { StripReply } from "#server/replies/strip";
+import { Kbd } from "../ui/kbd";
+import { focusOpenBlank } from "./blanks";
+import { OurAnswer } from "./our-answer";
+import { Strip } from "./strip";
+import { TheirSide } from "./their-side";
+import { useAnswer } from "./use-answer";
+import { useSend } from "./use-send";
+
+export interface Around {
+  previous: number | null;
+  next: number | null;
+  position: number | null;
+  total: number;
+}
+
+/** The two-page spread: their side, our answer, and the shelf along the bottom. */
+export function Spread({ open, around }: { open: OpenCase; around: Around }) {
+  const answer = useAnswer(open);
+  const { editor, letter, take } = answer;
+  const [looked, setLooked] = useState<StripReply | null>(open.draft ? null : (open.strip.replies[0] ?? null));
+  const search = useRef<HTMLInputElement>(null);
+  const send = useSend(open, answer);
+  const navigate = useNavigate();
+  const taken = useMemo(() => new Set(letter?.slips.flatMap((slip) => slip.reply ?? []) ?? []), [letter]);
+
+  const backToShelf = useCallback(() => search.current?.focus(), []);
+  const toAnswer = useCallback(() => {
+    setLooked(null);
+    if (editor && !focusOpenBlank(editor)) editor.commands.focus("end");
+  }, [editor]);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
+        event.preventDefault();
+        event.stopPropagation();
+        void send(event.shiftKey ? "stay" : "next");
+      } else if (event.altKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
+        const to = event.key === "ArrowUp" ? around.previous : around.next;
+        event.preventDefault();
+        if (to !== null) void navigate(`/cases/${to}`);
+      } else if (event.key === "Escape" && event.target instanceof HTMLElement && event.target.closest(".answer-editor")) {
+        backToShelf();
+      }
+    };
+    window.addEventListener("keydown", onKey, true);
+    return () => window.removeEventListener("keydown", onKey, true);
+  }, [send, navigate, around, backToShelf]);
+
+  return (
+    <div className="grid min-h-0 grow grid-rows-[minmax(0,1fr)_auto]">
+      <PlaceTools around={around} />
+      <div className="grid min-h-0 grid-cols-1 overflow-y-auto border-b border-line bg-sheet md:grid-cols-[minmax(18rem,28rem)_minmax(0,1fr)] md:overflow-visible">
+        <TheirSide open={open} />
+        <OurAnswer open={open} answer={answer} looked={looked !== null && !taken.has(looked.key) ? looked : null} onSend={send} />
+      </div>
+      <Strip
+        open={open}
+        search={search}
+        taken={taken}
+        onLook={setLooked}
+        onTake={(reply, how) => {
+          setLooked(null);
+          take(reply, how);
+        }}
+        onLeave={toAnswer}
+      />
+    </div>
+  );
+}
+
+/** Which case of how many, and the way to its neighbours, in the line at the top. */
+function PlaceTools({ around }: { around: Around }) {
+  const [place, setPlace] = useState<HTMLElement | null>(null);
+  useEffect(() => setPlace(document.getElementById("place-tools")), []);
+  if (!place || around.position === null) return null;
+  const step = (to: number | null, keys: string, label: string) =>
+    to === null ? (
+      <span className="opacity-40">
+        <Kbd keys={keys} />
+      </span>
+    ) : (
+      <Link to={`/cases/${to}`} aria-label={label}>
+        <Kbd keys={keys} />
+      </Link>
+    );
+  return createPortal(
+    <>
+      <span className="tabular-nums">
+        Case {around.position} of {around.total}
+      </span>
+      {step(around.previous, "Alt ↑", "Case before")}
+      {step(around.next, "Alt ↓", "Case after")}
+    </>,
+    place,
+  );
+}

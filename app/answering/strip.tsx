@@ -1,0 +1,146 @@
+import { useEffect, useId, useRef, useState, type KeyboardEvent, type RefObject } from "react";
+import type { OpenCase } from "#server/answering/open";
+import type { StripReply } from "#server/replies/strip";
+import { Kbd } from "../ui/kbd";
+import { useStrip } from "./use-strip";
+
+interface Props {
+  open: OpenCase;
+  search: RefObject<HTMLInputElement | null>;
+  taken: ReadonlySet<string>;
+  onLook: (reply: StripReply | null) => void;
+  onTake: (reply: StripReply, how: "swap" | "stack") => void;
+  onLeave: () => void;
+}
+
+/** The shelf along the bottom: replies for this case, to look at with the arrows and to take with Enter. */
+export function Strip({ open, search, taken, onLook, onTake, onLeave }: Props) {
+  const id = useId();
+  const { query, setQuery, replies, total, searching, problem } = useStrip(open);
+  const [at, setAt] = useState(0);
+  const board = useRef<HTMLUListElement>(null);
+  const current = Math.min(at, Math.max(0, replies.length - 1));
+  const began = open.draft !== null;
+
+  useEffect(() => {
+    if (!began) search.current?.focus({ preventScroll: true });
+  }, [began, search]);
+
+  const go = (next: number) => {
+    const to = Math.max(0, Math.min(replies.length - 1, next));
+    setAt(to);
+    onLook(replies[to] ?? null);
+    board.current?.children[to]?.scrollIntoView({ block: "nearest", inline: "nearest" });
+  };
+
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
+    const chosen = replies[current];
+    if (event.key === "ArrowRight") go(current + 1);
+    else if (event.key === "ArrowLeft") go(current - 1);
+    else if (event.key === "Enter" && chosen) onTake(chosen, event.shiftKey ? "stack" : "swap");
+    else if (event.key === "Escape" && query !== "") setQuery("");
+    else if (event.key === "Escape") onLeave();
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <section aria-label="Shelf" className="shelf bg-desk px-5 pt-3">
+      <div className="flex gap-5">
+        <div className="w-48 shrink-0 text-sm text-soft">
+          <input
+            ref={search}
+            role="combobox"
+            aria-expanded="true"
+            aria-controls={`${id}-list`}
+            aria-activedescendant={replies.length > 0 ? `${id}-${current}` : undefined}
+            aria-label="Find on the shelf"
+            placeholder="Find on the shelf"
+            className="lined-field w-full text-base text-ink"
+            value={query}
+            onChange={(event) => {
+              setAt(0);
+              setQuery(event.target.value);
+            }}
+            onFocus={() => onLook(replies[current] ?? null)}
+            onBlur={(event) => {
+              if (event.relatedTarget !== null) onLook(null);
+            }}
+            onKeyDown={onKeyDown}
+            autoComplete="off"
+            spellCheck={false}
+          />
+          <p className="mt-2" role="status">
+            {problem ?? (query ? `${replies.length} found${searching ? "…" : ""}, nearest first.` : `${total} replies. First those that share words with the message, then those used most of late.`)}
+          </p>
+          <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1">
+            <Kbd keys="← →" /> look <Kbd keys="Enter" /> take <Kbd keys="Shift Enter" /> add
+          </p>
+        </div>
+        <ul id={`${id}-list`} ref={board} role="listbox" aria-label="Replies" className="shelf-board flex min-w-0 grow items-end gap-2.5 overflow-x-auto">
+          {replies.map((reply, index) => (
+            <Card
+              key={reply.key}
+              id={`${id}-${index}`}
+              reply={reply}
+              chosen={index === current}
+              taken={taken.has(reply.key)}
+              onLook={() => {
+                search.current?.focus();
+                go(index);
+              }}
+              onTake={() => onTake(reply, "swap")}
+            />
+          ))}
+          {replies.length === 0 && <li className="self-center px-4 font-serif text-letter text-soft">Nothing on the shelf is like that.</li>}
+        </ul>
+      </div>
+    </section>
+  );
+}
+
+interface CardProps {
+  id: string;
+  reply: StripReply;
+  chosen: boolean;
+  taken: boolean;
+  onLook: () => void;
+  onTake: () => void;
+}
+
+function Card({ id, reply, chosen, taken, onLook, onTake }: CardProps) {
+  const words = firstWords(reply);
+  return (
+    // The keyboard reaches the cards through the search field, by aria-activedescendant.
+    // eslint-disable-next-line jsx-a11y/click-events-have-key-events
+    <li
+      id={id}
+      role="option"
+      aria-selected={chosen}
+      className={`shelf-card ${chosen ? "chosen" : ""}`}
+      onClick={onLook}
+      onDoubleClick={onTake}
+      onMouseDown={(event) => event.preventDefault()}
+    >
+      <p className="flex items-baseline gap-2 leading-tight font-bold">
+        <span className="line-clamp-2">{reply.title}</span>
+      </p>
+      <p className="mt-1 flex items-baseline gap-2 text-xs text-soft">
+        <span className="font-semibold text-ink">{reply.shelf.mark}</span>
+        <span className="line-clamp-2">{taken ? "in your answer" : reply.why}</span>
+      </p>
+      <p className="mt-1.5 line-clamp-3 font-serif text-[13px] leading-snug">{words}</p>
+    </li>
+  );
+}
+
+function firstWords(reply: StripReply): string {
+  const text = (node: unknown): string => {
+    if (typeof node !== "object" || node === null) return "";
+    const { text: own, content, type } = node as { text?: string; content?: unknown[]; type?: string };
+    if (type === "token" || type === "blank") return "…";
+    return own ?? (content ?? []).map(text).join(type === "paragraph" ? "" : " ");
+  };
+  return text(reply.document).slice(0, 160);
+}

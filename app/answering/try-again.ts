@@ -1,0 +1,19 @@
+import { redirect } from "react-router";
+import { z } from "zod";
+import { Message } from "#server/db/entities/cases";
+import { tryAgain } from "#server/sending/schedule";
+import { answering } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/try-again";
+
+const params = z.object({ id: z.coerce.number().int() });
+
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em, now } = await signedIn(args);
+  const number = await answering(async () => {
+    const { id } = params.parse(args.params);
+    await tryAgain(em, viewer, id, now);
+    return (await em.findOneOrFail(Message, { id }, { populate: ["case"] })).case.number;
+  });
+  return redirect(`/cases/${number}`);
+}

@@ -1,0 +1,126 @@
+import { UndoRedo, Placeholder } from "@tiptap/extensions";
+import { Extension } from "@tiptap/core";
+import { useEditor, type Editor } from "@tiptap/react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { SubjectChoice } from "#core/compose/compose";
+import type { OpenCase } from "#server/answering/open";
+import type { DraftFile } from "#server/answering/files";
+import type { StripReply } from "#server/replies/strip";
+import { DraftSaver, type SaveState } from "./draft-saver";
+import { decorationsPlugin } from "./editor/decorations";
+import { BlankInAnswer, TokenInAnswer } from "./editor/inline-views";
+import { letterPlugin, letterState, onLetter, withInputs, type LetterState } from "./editor/letter-state";
+import { documentExtensions } from "./editor/schema";
+import { Answer, SlipInAnswer } from "./editor/slip-view";
+import { isEmptySlip, ownWords, slipJson, slipsOf } from "./editor/slips";
+import { focusBlank, onTab } from "./blanks";
+import { letterInputs } from "./inputs";
+import { takeReply } from "./take";
+
+export interface AnswerHandle {
+  editor: Editor | null;
+  /** The letter as it stands; null until the editor runs. */
+  letter: LetterState | null;
+  saveState: SaveState;
+  subject: SubjectChoice;
+  setSubject: (subject: SubjectChoice) => void;
+  attachments: DraftFile[];
+  setAttachments: (files: DraftFile[]) => void;
+  take: (reply: StripReply, how: "swap" | "stack") => void;
+  saver: () => DraftSaver | null;
+}
+
+/** The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types. */
+export function useAnswer(open: OpenCase): AnswerHandle {
+  const [subject, setSubjectState] = useState<SubjectChoice>(open.draft?.subject ?? { from: "thread" });
+  const [attachments, setAttachments] = useState<DraftFile[]>(open.draft?.attachments ?? []);
+  const [otherNames, setOtherNames] = useState<string[]>([]);
+  const [saveState, setSaveState] = useState<SaveState>(open.draft ? "saved" : "nothing");
+  const [letter, setLetter] = useState<LetterState | null>(null);
+  const saver = useRef<DraftSaver | null>(null);
+  const inputs = useMemo(() => letterInputs(open, { subject, attachments, otherNames }), [open, subject, attachments, otherNames]);
+  // The editor and the saver begin with the case as it was opened; what changes later reaches them by itself.
+  const firstInputs = useRef(inputs);
+  const opened = useRef(open);
+  const slips = open.draft?.slips ?? [ownWords(open.language)];
+
+  const editor = useEditor({
+    immediatelyRender: false,
+    shouldRerenderOnTransaction: false,
+    injectCSS: false,
+    enableInputRules: true,
+    extensions: [
+      Answer,
+      SlipInAnswer,
+      TokenInAnswer,
+      BlankInAnswer,
+      ...documentExtensions,
+      UndoRedo,
+      Placeholder.configure({ placeholder: "Write, or take a reply from the shelf below.", includeChildren: true }),
+      Extension.create({
+        name: "letter",
+        addProseMirrorPlugins: () => [letterPlugin(firstInputs.current), decorationsPlugin()],
+        addKeyboardShortcuts: () => ({ Tab: ({ editor: e }) => onTab(e, 1), "Shift-Tab": ({ editor: e }) => onTab(e, -1) }),
+      }),
+    ],
+    editorProps: {
+      attributes: { class: "letter answer-editor", role: "textbox", "aria-label": "Our answer", "aria-multiline": "true" },
+    },
+    content: { type: "doc", content: slips.map(slipJson) },
+    onUpdate: ({ transaction }) => {
+      if (transaction.docChanged) saver.current?.touch();
+    },
+  });
+
+  useEffect(() => {
+    if (!editor) return;
+    const read = () => {
+      const state = letterState(editor.state);
+      const [only] = state.slips;
+      const empty = state.slips.length === 1 && only !== undefined && isEmptySlip(only);
+      return {
+        draft: {
+          language: state.inputs.language,
+          subject: state.inputs.subject,
+          slips: empty
+            ? []
+            : slipsOf(editor.state.doc).map((slip) => ({ uid: slip.id, versionId: slip.versionId, language: slip.language, document: slip.document, values: slip.values })),
+        },
+        text: state.letter.text,
+      };
+    };
+    const made = new DraftSaver({ caseNumber: opened.current.number, version: opened.current.draft?.version ?? 0, read, onState: setSaveState, onNames: setOtherNames });
+    saver.current = made;
+    const update = () => setLetter(letterState(editor.state));
+    update();
+    const stop = onLetter(editor.view, update);
+    const leave = () => made.leave();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      stop();
+      window.removeEventListener("pagehide", leave);
+      made.leave();
+    };
+  }, [editor]);
+
+  useEffect(() => {
+    if (editor && letterState(editor.state).inputs !== inputs) editor.view.dispatch(withInputs(editor.state, inputs));
+  }, [editor, inputs]);
+
+  const setSubject = useCallback((next: SubjectChoice) => {
+    setSubjectState(next);
+    // The inputs reach the editor with the next drawing; the save comes after it.
+    saver.current?.touch();
+  }, []);
+
+  const take = useCallback(
+    (reply: StripReply, how: "swap" | "stack") => {
+      if (!editor) return;
+      const id = takeReply(editor, reply, open.usual, how);
+      focusBlank(editor, id);
+    },
+    [editor, open.usual],
+  );
+
+  return { editor, letter, saveState, subject, setSubject, attachments, setAttachments, take, saver: () => saver.current };
+}

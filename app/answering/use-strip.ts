@@ -1,0 +1,51 @@
+import { useEffect, useState } from "react";
+import type { OpenCase } from "#server/answering/open";
+import type { StripReply } from "#server/replies/strip";
+
+const WAIT_MS = 80;
+
+interface Found {
+  query: string;
+  replies: StripReply[];
+}
+
+/** The replies of the strip: those of the case, or those found by what is typed. */
+export function useStrip(open: OpenCase) {
+  const [query, setQuery] = useState("");
+  const [found, setFound] = useState<Found | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const language = open.draft?.language ?? open.language;
+  const wanted = query.trim();
+
+  useEffect(() => {
+    if (wanted === "") return;
+    const abort = new AbortController();
+    const timer = setTimeout(() => {
+      const search = new URLSearchParams({ q: wanted, language });
+      fetch(`/cases/${open.number}/strip?${search.toString()}`, { signal: abort.signal })
+        .then(async (response) => {
+          if (!response.ok) throw new Error(`The server answered ${response.status}`);
+          const { replies } = (await response.json()) as { replies: StripReply[] };
+          setFound({ query: wanted, replies });
+          setProblem(null);
+        })
+        .catch((error: unknown) => {
+          if (!abort.signal.aborted) setProblem(`The shelf could not be searched: ${error instanceof Error ? error.message : String(error)}`);
+        });
+    }, WAIT_MS);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  }, [wanted, language, open.number]);
+
+  const searched = wanted !== "" && found !== null;
+  return {
+    query,
+    setQuery,
+    replies: searched ? found.replies : open.strip.replies,
+    total: open.strip.total,
+    searching: wanted !== "" && found?.query !== wanted,
+    problem: wanted === "" ? null : problem,
+  };
+}

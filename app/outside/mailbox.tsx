@@ -1,0 +1,70 @@
+import { data, Link, redirect } from "react-router";
+import { z } from "zod";
+import { CustomerAddress } from "#server/db/entities/customers";
+import { Team } from "#server/db/entities/people";
+import { Unusable } from "#server/errors";
+import { mailbox, writeIn } from "#server/outside/mailboxes";
+import { answering } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import { Time } from "../ui/time";
+import type { Route } from "./+types/mailbox";
+import { WriteToUs } from "./write-to-us";
+
+export async function loader(args: Route.LoaderArgs) {
+  const { em } = await signedIn(args);
+  const address = args.params.address;
+  return answering(async () => {
+    const known = await em.findOne(CustomerAddress, { channel: "email", address: address.toLowerCase() }, { populate: ["customer"] });
+    const teams = await em.find(Team, {}, { orderBy: { id: "asc" } });
+    return { address, name: known?.customer.displayName ?? "", mails: await mailbox(address), teams: teams.map(({ name, mailbox: to }) => ({ name, to })) };
+  });
+}
+
+const form = z.object({
+  fromName: z.string().max(200),
+  to: z.email("Choose whom to write to"),
+  subject: z.string().max(500, "That is too long for a subject"),
+  text: z.string().trim().min(1, "Write something").max(100_000, "That is too long"),
+  inReplyTo: z.string().max(500).nullable().default(null),
+  references: z.string().max(5000).nullable().default(null),
+});
+
+export async function action(args: Route.ActionArgs) {
+  await signedIn(args);
+  const fields = Object.fromEntries(await args.request.formData());
+  const parsed = form.safeParse(fields);
+  if (!parsed.success) return data({ fields: z.flattenError(parsed.error).fieldErrors, problem: null }, { status: 400 });
+  try {
+    await writeIn(args.params.address, parsed.data);
+  } catch (error) {
+    if (!(error instanceof Unusable)) throw error;
+    return data({ fields: {} as Record<string, string[] | undefined>, problem: error.message }, { status: 502 });
+  }
+  return redirect(`/outside/${encodeURIComponent(args.params.address)}?sent=1`);
+}
+
+export default function Mailbox({ loaderData, actionData }: Route.ComponentProps) {
+  const { address, name, mails, teams } = loaderData;
+  return (
+    <div className="px-8 py-6">
+      <h2 className="text-lg font-bold [overflow-wrap:anywhere]">{name || address}</h2>
+      <p className="text-soft">{address}</p>
+      {mails.length === 0 ? (
+        <p className="py-8 font-serif text-letter text-soft">Nothing has arrived here yet.</p>
+      ) : (
+        <ul aria-label="Messages" className="mt-4">
+          {mails.map((mail) => (
+            <li key={mail.id} className="border-t border-line">
+              <Link to={`/outside/${encodeURIComponent(address)}/${mail.id}`} className="grid grid-cols-[14rem_1fr_auto] gap-4 py-2.5 hover:bg-wash">
+                <span className="truncate text-soft">{mail.from}</span>
+                <span className="truncate font-serif text-letter font-semibold">{mail.subject}</span>
+                <Time at={mail.receivedAt} className="text-sm text-soft" />
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+      <WriteToUs key={mails.length} name={name} teams={teams} fields={actionData?.fields ?? {}} problem={actionData?.problem ?? null} />
+    </div>
+  );
+}

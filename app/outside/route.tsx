@@ -1,0 +1,69 @@
+import { data, Form, NavLink, Outlet, useSubmit } from "react-router";
+import { z } from "zod";
+import { outsidePeople, readFaults, writeFaults } from "#server/outside/mailboxes";
+import { answering } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import { Time } from "../ui/time";
+import type { Route } from "./+types/route";
+import { FaultSwitches } from "./faults";
+
+const faultsForm = z.object({
+  mail: z.enum(["fine", "busy", "refuses"]),
+  bookings: z.enum(["fine", "broken"]),
+  bookingDelay: z.coerce.number().int().min(0, "No less than 0").max(60_000, "At most 60000"),
+});
+
+export async function loader(args: Route.LoaderArgs) {
+  const { em } = await signedIn(args);
+  const text = new URL(args.request.url).searchParams.get("who")?.slice(0, 200) ?? "";
+  return answering(async () => ({ text, people: await outsidePeople(em, text), faults: await readFaults() }));
+}
+
+export async function action(args: Route.ActionArgs) {
+  await signedIn(args);
+  const parsed = faultsForm.safeParse(Object.fromEntries(await args.request.formData()));
+  if (!parsed.success) return data({ problem: parsed.error.issues[0]?.message ?? "Not usable" }, { status: 400 });
+  await answering(() => writeFaults(parsed.data));
+  return { problem: null };
+}
+
+export default function Outside({ loaderData, actionData }: Route.ComponentProps) {
+  const { people, text, faults } = loaderData;
+  const submit = useSubmit();
+  return (
+    <div className="grid grow gap-5 px-5 md:grid-cols-[19rem_1fr]">
+      <title>Outside · Plain Shelf</title>
+      <aside className="flex flex-col bg-sheet pt-5">
+        <h1 className="px-5 text-lg font-bold">Outside</h1>
+        <p className="mt-1 px-5 text-sm text-soft">Stand in a customer’s shoes: read what arrived, and write to us.</p>
+        <Form className="px-5 pt-3 pb-2" onChange={(event) => void submit(event.currentTarget, { replace: true })}>
+          <input type="search" name="who" aria-label="Find a mailbox" placeholder="Find a mailbox" defaultValue={text} className="lined-field w-full" />
+        </Form>
+        <ul className="max-h-[60dvh] overflow-y-auto">
+          {people.map((person) => (
+            <li key={person.address} className="border-t border-line">
+              <NavLink
+                to={`/outside/${encodeURIComponent(person.address)}`}
+                className={({ isActive }) => `block px-5 py-2 focus-visible:outline-offset-[-2px] ${isActive ? "bg-wash" : "hover:bg-wash"}`}
+              >
+                <span className="flex items-baseline gap-2">
+                  <strong className="truncate">{person.name}</strong>
+                  {person.messages > 0 && <span className="ml-auto text-sm text-soft tabular-nums">{person.messages}</span>}
+                </span>
+                <span className="flex gap-2 text-sm text-soft">
+                  <span className="truncate">{person.address}</span>
+                  {person.latest && <Time at={person.latest} className="ml-auto whitespace-nowrap" />}
+                </span>
+              </NavLink>
+            </li>
+          ))}
+          {people.length === 0 && <li className="px-5 py-6 text-soft">No mailbox is like that.</li>}
+        </ul>
+        <FaultSwitches faults={faults} problem={actionData?.problem ?? null} />
+      </aside>
+      <main className="min-w-0 bg-sheet">
+        <Outlet />
+      </main>
+    </div>
+  );
+}

@@ -1,0 +1,59 @@
+import { Form, NavLink, Outlet } from "react-router";
+import { waitingCount } from "#server/cases/waiting";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/desk";
+import { ErrorPage } from "./error-page";
+import { ToastProvider } from "./toast";
+
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer, em, now } = await signedIn(args);
+  return { viewer, waiting: await waitingCount(em, viewer), now: now.toISOString() };
+}
+export type DeskData = typeof loader;
+
+const tab = ({ isActive }: { isActive: boolean }) =>
+  `-mb-px border-b-2 py-2.5 ${isActive ? "border-ink font-bold text-ink" : "border-transparent text-soft hover:text-ink"}`;
+
+/** What all screens of a signed-in person share: the line of places at the top, and the foot for messages. */
+export default function Desk({ loaderData }: Route.ComponentProps) {
+  const { viewer, waiting } = loaderData;
+  return (
+    <ToastProvider>
+      <div className="flex h-dvh flex-col">
+        <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
+          To the page’s content
+        </a>
+        <header className="flex flex-wrap items-center gap-x-7 gap-y-1 px-5">
+          <span className="border-b-4 border-accent pt-2 leading-5 font-bold">Plain Shelf</span>
+          <nav aria-label="Places" className="flex gap-6">
+            <NavLink to="/waiting" className={tab}>
+              Waiting {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
+            </NavLink>
+            <NavLink to="/outside" className={tab}>
+              Outside
+            </NavLink>
+            <NavLink to="/keys" className={tab}>
+              Keys
+            </NavLink>
+          </nav>
+          <div id="place-tools" className="ml-auto flex items-center gap-2 text-sm text-soft" />
+          <span className="text-sm">
+            {viewer.name}, {viewer.teamName}
+          </span>
+          <Form method="post" action="/sign-out">
+            <button type="submit" className="text-sm text-soft underline underline-offset-2 hover:text-ink">
+              Sign out
+            </button>
+          </Form>
+        </header>
+        <div id="main" className="flex min-h-0 grow flex-col overflow-y-auto">
+          <Outlet />
+        </div>
+      </div>
+    </ToastProvider>
+  );
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return <ErrorPage error={error} />;
+}

@@ -1,0 +1,115 @@
+import { Fragment, type ReactNode } from "react";
+import { safeHref } from "#core/document/links";
+import { placeholderText } from "#core/document/placeholder";
+import type { Block, Inline, Mark, Source } from "#core/document/types";
+
+/** A composed letter for reading: values underlined, blanks dotted, gaps struck, as in the editor. */
+export function LetterBlocks({ blocks }: { blocks: Block[] }) {
+  return blocks.map((block, index) => <BlockView key={index} block={block} />);
+}
+
+function BlockView({ block }: { block: Block }) {
+  switch (block.type) {
+    case "paragraph":
+      return <p>{block.content.length > 0 ? <Inlines inlines={block.content} /> : <br />}</p>;
+    case "heading": {
+      const Tag = block.attrs.level === 1 ? "h1" : block.attrs.level === 2 ? "h2" : "h3";
+      return (
+        <Tag>
+          <Inlines inlines={block.content} />
+        </Tag>
+      );
+    }
+    case "bulletList":
+      return <ul>{block.content.map((item, index) => <li key={index}><LetterBlocks blocks={item.content} /></li>)}</ul>;
+    case "orderedList":
+      return <ol start={block.attrs.start}>{block.content.map((item, index) => <li key={index}><LetterBlocks blocks={item.content} /></li>)}</ol>;
+    case "blockquote":
+      return (
+        <blockquote>
+          <LetterBlocks blocks={block.content} />
+        </blockquote>
+      );
+    case "horizontalRule":
+      return <hr />;
+    case "table":
+      return (
+        <table>
+          <tbody>
+            {block.content.map((row, index) => (
+              <tr key={index}>
+                {row.content.map((cell, column) => {
+                  const Tag = cell.type === "tableHeader" ? "th" : "td";
+                  return (
+                    <Tag key={column} colSpan={cell.attrs.colspan} rowSpan={cell.attrs.rowspan}>
+                      <LetterBlocks blocks={cell.content} />
+                    </Tag>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      );
+  }
+}
+
+function Inlines({ inlines }: { inlines: Inline[] }) {
+  return inlines.map((inline, index) => <Fragment key={index}>{marked(<InlineView inline={inline} />, inline.marks)}</Fragment>);
+}
+
+function InlineView({ inline }: { inline: Inline }) {
+  switch (inline.type) {
+    case "text":
+      return <Sourced source={inline.source} text={inline.text} />;
+    case "hardBreak":
+      return <br />;
+    case "image":
+      return <img src={`/library-files/${encodeURIComponent(inline.attrs.attachment)}`} alt={inline.attrs.alt} width={inline.attrs.width ?? undefined} />;
+    case "token":
+    case "blank":
+      return <span className="missing">{placeholderText(inline)}</span>;
+  }
+}
+
+function Sourced({ source, text }: { source: Source | undefined; text: string }) {
+  if (!source || source.kind === "own") return text;
+  if (source.missing) {
+    const blank = source.kind === "blank";
+    return (
+      <span className={blank ? "blank-value" : "missing"} title={source.name}>
+        {text.replace(/^\[|\]$/g, "")}
+      </span>
+    );
+  }
+  return (
+    <span className={source.kind === "blank" ? "blank-value" : "token"} title={source.name}>
+      {text}
+    </span>
+  );
+}
+
+function marked(inner: ReactNode, marks: Mark[] = []): ReactNode {
+  return marks.reduceRight((content, mark) => {
+    switch (mark.type) {
+      case "bold":
+        return <strong>{content}</strong>;
+      case "italic":
+        return <em>{content}</em>;
+      case "underline":
+        return <u>{content}</u>;
+      case "strike":
+        return <s>{content}</s>;
+      case "highlight":
+        return <mark>{content}</mark>;
+      case "link":
+        return (
+          <a href={safeHref(mark.attrs.href) ?? "#"} target="_blank" rel="noopener noreferrer">
+            {content}
+          </a>
+        );
+      case "passage":
+        return content;
+    }
+  }, inner);
+}

@@ -1,0 +1,23 @@
+import type { WaitingRow } from "#server/cases/waiting";
+import { dayOf } from "../ui/time";
+
+const HOUR = 3_600_000;
+
+export const bands = ["Past due", "Within the hour", "Today", "Later"] as const;
+export type Band = (typeof bands)[number];
+
+/** Where a due time stands on the ruler; today ends at midnight in the agent's zone. */
+export function bandOf(answerBy: string | null, now: number, timeZone: string): Band {
+  if (answerBy === null) return "Later";
+  const due = Date.parse(answerBy);
+  if (due < now) return "Past due";
+  if (due - now <= HOUR) return "Within the hour";
+  return dayOf(due, timeZone) === dayOf(now, timeZone) ? "Today" : "Later";
+}
+
+/** Rows under their bands, in the order of the ruler; bands without rows are left out. */
+export function inBands(rows: WaitingRow[], now: number, timeZone: string): { band: Band; rows: WaitingRow[] }[] {
+  return bands
+    .map((band) => ({ band, rows: rows.filter((row) => bandOf(row.answerBy, now, timeZone) === band) }))
+    .filter((group) => group.rows.length > 0);
+}

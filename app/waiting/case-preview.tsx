@@ -1,0 +1,36 @@
+import { Link } from "react-router";
+import type { WaitingRow } from "#server/cases/waiting";
+import { Kbd } from "../ui/kbd";
+import { Time } from "../ui/time";
+
+/** What the chosen case says, so that one knows before opening. */
+export function CasePreview({ row }: { row: WaitingRow }) {
+  return (
+    <div className="sticky top-0 px-6 py-5">
+      <p className="text-sm text-soft">{[row.label, row.channel, row.topic].filter(Boolean).join(", ")}</p>
+      <h2 className="mt-3 text-lg leading-tight font-bold [overflow-wrap:anywhere]">{row.customer}</h2>
+      {row.organisation && <p className="text-soft">{row.organisation}</p>}
+      <p className="letter mt-3 font-semibold">{row.subject}</p>
+      <p className="letter mt-2 line-clamp-[12]">{row.words || "There are no words in this message."}</p>
+      <div className="mt-4 h-1.5 bg-board" />
+      <p className="mt-3 text-sm text-soft">
+        {row.waitingSince ? (
+          <>
+            Waiting since <Time at={row.waitingSince} />
+          </>
+        ) : (
+          <>
+            Last moved <Time at={row.updatedAt} />
+          </>
+        )}
+      </p>
+      {row.people.length > 0 && <p className="mt-1 text-sm font-semibold text-look">{row.people.join(" and ")} is on it</p>}
+      <p className="mt-4 flex items-center gap-2">
+        <Link to={`/cases/${row.number}`} className="rounded-sm bg-accent px-3.5 py-2 font-semibold text-on-accent">
+          Open
+        </Link>
+        <Kbd keys="Enter" />
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,163 @@
+import { useEffect, useState } from "react";
+import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
+import { z } from "zod";
+import { MOST_ROWS, waitingCases } from "#server/cases/waiting";
+import { signedIn } from "#server/web/context";
+import { Kbd } from "../ui/kbd";
+import { useClock } from "../ui/time";
+import { useLive } from "../ui/use-live";
+import type { Route } from "./+types/route";
+import { inBands } from "./bands";
+import { CasePreview } from "./case-preview";
+import { Ruler, PlainRows } from "./rows";
+
+const query = z.object({
+  list: z.enum(["us", "customer"]).catch("us"),
+  whose: z.enum(["mine", "my team", "all"]).catch("my team"),
+  channel: z.enum(["email", "chat", "sms"]).nullable().catch(null),
+  topic: z.string().min(1).max(200).nullable().catch(null),
+  text: z.string().max(200).catch(""),
+});
+
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer, em } = await signedIn(args);
+  const filter = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
+  return { filter, ...(await waitingCases(em, viewer, filter)) };
+}
+
+const listTab = (active: boolean) => `border-b-2 pb-1 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`;
+
+/** The address with some of its filters changed. */
+function withParams(params: URLSearchParams, changes: Record<string, string | null>): string {
+  const next = new URLSearchParams(params);
+  for (const [key, value] of Object.entries(changes)) {
+    if (value === null) next.delete(key);
+    else next.set(key, value);
+  }
+  const text = next.toString();
+  return text === "" ? "/waiting" : `/waiting?${text}`;
+}
+
+export default function Waiting({ loaderData }: Route.ComponentProps) {
+  const { rows, more, counts, topics, filter } = loaderData;
+  const [params] = useSearchParams();
+  const { now, timeZone } = useClock();
+  const navigate = useNavigate();
+  const submit = useSubmit();
+  const [chosen, setChosen] = useState<number | null>(null);
+  const groups = filter.list === "us" ? inBands(rows, now, timeZone) : null;
+  const order = groups ? groups.flatMap((group) => group.rows) : rows;
+  const at = Math.max(0, order.findIndex((row) => row.number === chosen));
+  const selected = order[at];
+  useLive();
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.altKey || event.ctrlKey || event.metaKey) return;
+      const field = event.target instanceof HTMLElement && event.target.closest("input, select, textarea");
+      if (event.key === "/" && !field) {
+        event.preventDefault();
+        document.getElementById("find-case")?.focus();
+      }
+      if (field) return;
+      const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
+      const next = order[at + step];
+      if (step !== 0 && next) {
+        event.preventDefault();
+        setChosen(next.number);
+        const row = document.getElementById(`case-${next.number}`);
+        row?.focus({ preventScroll: true });
+        row?.scrollIntoView({ block: "nearest" });
+      }
+      const idle = document.activeElement === document.body;
+      if (event.key === "Enter" && idle && selected) void navigate(`/cases/${selected.number}`);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [order, at, selected, navigate]);
+
+  return (
+    <div className="grid grow gap-5 px-5 lg:grid-cols-[1fr_22rem]">
+      <title>{`Waiting ${counts.us} · Plain Shelf`}</title>
+      <main className="min-w-0 bg-sheet">
+        <h1 className="sr-only">Waiting</h1>
+        <div className="flex flex-wrap items-end gap-x-6 gap-y-2 px-6 pt-4 pb-3">
+          <nav aria-label="Lists" className="flex gap-6">
+            <Link to={withParams(params, { list: null })} aria-current={filter.list === "us" ? "page" : undefined} className={listTab(filter.list === "us")}>
+              Waiting for us <span className="tabular-nums">{counts.us}</span>
+            </Link>
+            <Link
+              to={withParams(params, { list: "customer" })}
+              aria-current={filter.list === "customer" ? "page" : undefined}
+              className={listTab(filter.list === "customer")}
+            >
+              For the customer <span className="tabular-nums">{counts.customer}</span>
+            </Link>
+          </nav>
+          <Form className="ml-auto flex flex-wrap items-end gap-4 text-sm" onChange={(event) => void submit(event.currentTarget, { replace: true })}>
+            {filter.list === "customer" && <input type="hidden" name="list" value="customer" />}
+            <Select name="whose" label="Whose" value={filter.whose} options={[["my team", "my team’s"], ["mine", "mine"], ["all", "everyone’s"]]} />
+            <Select name="topic" label="Topic" value={filter.topic ?? ""} options={[["", "any topic"], ...topics.map((topic): [string, string] => [topic, topic])]} />
+            <span className="flex items-center gap-1.5">
+              <input
+                id="find-case"
+                type="search"
+                name="text"
+                aria-label="Find a case"
+                placeholder="Find a case"
+                defaultValue={filter.text}
+                className="lined-field w-40"
+              />
+              <Kbd keys="/" />
+            </span>
+            <noscript>
+              <button type="submit" className="quiet-link">
+                Show
+              </button>
+            </noscript>
+          </Form>
+        </div>
+        {order.length === 0 ? (
+          <Nothing filtered={filter.text !== "" || filter.topic !== null || filter.whose === "mine"} list={filter.list} />
+        ) : groups ? (
+          <Ruler groups={groups} selected={selected?.number ?? null} onSelect={setChosen} />
+        ) : (
+          <PlainRows rows={rows} selected={selected?.number ?? null} onSelect={setChosen} />
+        )}
+        {more && <p className="px-6 py-3 text-sm text-soft">The first {MOST_ROWS} are listed. Narrow the list to see others.</p>}
+      </main>
+      <aside aria-label="Chosen case" className="hidden bg-sheet lg:block">
+        {selected && <CasePreview row={selected} />}
+      </aside>
+    </div>
+  );
+}
+
+function Select({ name, label, value, options }: { name: string; label: string; value: string; options: [string, string][] }) {
+  return (
+    <select name={name} aria-label={label} defaultValue={value} key={value} className="lined-field max-w-36 bg-sheet">
+      {options.map(([key, words]) => (
+        <option key={key} value={key}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function Nothing({ filtered, list }: { filtered: boolean; list: "us" | "customer" }) {
+  return (
+    <div className="px-6 py-14 text-center">
+      <p className="font-serif text-lg">
+        {filtered ? "No case is like that." : list === "us" ? "Nobody is waiting for us." : "We are waiting for nobody."}
+      </p>
+      {filtered && (
+        <p className="mt-3">
+          <Link to="/waiting?whose=all" className="quiet-link">
+            Show everyone’s cases
+          </Link>
+        </p>
+      )}
+    </div>
+  );
+}

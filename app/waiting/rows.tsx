@@ -1,0 +1,88 @@
+import { Link } from "react-router";
+import type { WaitingRow } from "#server/cases/waiting";
+import { exactTime, Time, timeLeft, useClock } from "../ui/time";
+import type { Band } from "./bands";
+
+interface Selection {
+  selected: number | null;
+  onSelect: (number: number) => void;
+}
+
+const bar: Record<Band, string> = {
+  "Past due": "bg-stop",
+  "Within the hour": "bg-look",
+  Today: "bg-accent",
+  Later: "bg-line",
+};
+
+/** Cases along the time that is left for them. */
+export function Ruler({ groups, ...selection }: { groups: { band: Band; rows: WaitingRow[] }[] } & Selection) {
+  return (
+    <div>
+      {groups.map(({ band, rows }) => (
+        <section key={band} aria-label={band} className="flex">
+          <h2 className="w-28 shrink-0 pt-2.5 pl-6 leading-tight font-bold">
+            {band}
+            <span className="block font-normal text-soft tabular-nums">{rows.length}</span>
+          </h2>
+          <div className={`w-1.5 shrink-0 ${bar[band]}`} />
+          <ul className="min-w-0 grow">
+            {rows.map((row) => (
+              <Row key={row.number} row={row} when={<Due row={row} band={band} />} {...selection} />
+            ))}
+          </ul>
+        </section>
+      ))}
+    </div>
+  );
+}
+
+/** Cases by what happened last. */
+export function PlainRows({ rows, ...selection }: { rows: WaitingRow[] } & Selection) {
+  return (
+    <ul className="pl-6">
+      {rows.map((row) => (
+        <Row key={row.number} row={row} when={<Time at={row.updatedAt} className="text-soft" />} {...selection} />
+      ))}
+    </ul>
+  );
+}
+
+function Due({ row, band }: { row: WaitingRow; band: Band }) {
+  const { now, timeZone } = useClock();
+  if (row.answerBy === null) return <span className="text-soft">no time set</span>;
+  const due = Date.parse(row.answerBy);
+  return (
+    <time dateTime={row.answerBy} title={`Answer by ${exactTime(due, timeZone)}`} className={band === "Past due" ? "font-bold text-stop" : ""}>
+      {timeLeft(due, now, timeZone)}
+    </time>
+  );
+}
+
+function Row({ row, when, selected, onSelect }: { row: WaitingRow; when: React.ReactNode } & Selection) {
+  const chosen = row.number === selected;
+  const name = row.organisation ?? row.customer;
+  return (
+    <li className={`border-t border-line ${chosen ? "bg-wash" : ""}`}>
+      <Link
+        id={`case-${row.number}`}
+        to={`/cases/${row.number}`}
+        onFocus={() => onSelect(row.number)}
+        onMouseEnter={() => onSelect(row.number)}
+        className="grid grid-cols-[6.5rem_1fr_auto] items-baseline gap-3 px-3.5 py-2.5 focus-visible:outline-offset-[-2px]"
+      >
+        <span className="truncate text-sm tabular-nums">{when}</span>
+        <span className="truncate">
+          <strong className="mr-1.5">{name}</strong>
+          <span className="font-serif text-letter">{row.subject || row.words}</span>
+        </span>
+        <span className="flex gap-3 text-sm text-soft">
+          {row.refused && <strong className="text-stop">refused</strong>}
+          {row.people.length > 0 && <span className="font-semibold text-look">{row.people.join(", ")}</span>}
+          {row.topic && <span className="hidden w-28 truncate md:inline">{row.topic}</span>}
+          <span className="w-11">{row.channel === "sms" ? "SMS" : row.channel}</span>
+        </span>
+      </Link>
+    </li>
+  );
+}

@@ -1,0 +1,135 @@
+import { mkdir, writeFile } from "node:fs/promises";
+import { join } from "node:path";
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { nameKey } from "#core/checks/names";
+import { readMarkdown } from "#core/formats/markdown";
+import { CaseField } from "#server/db/entities/cases";
+import { Customer, CustomerAddress, Organisation } from "#server/db/entities/customers";
+import { Signature, Stationery } from "#server/db/entities/library";
+import { House, Person, Team } from "#server/db/entities/people";
+import { hashPassword } from "#server/people/password";
+import { importLibrary } from "#server/replies/import";
+import { readDemo, readLibraryAttachment } from "./read";
+import type { DemoBooking } from "./schema";
+import { seedConversations } from "./seed-conversations";
+import { clockTime } from "./time";
+
+/** A demo sign-in, for whoever starts the program. */
+export interface SignIn {
+  name: string;
+  email: string;
+  role: string;
+}
+
+/** The demo's sign-ins and their one password. */
+export async function demoSignIns(): Promise<{ people: SignIn[]; password: string }> {
+  const { house } = await readDemo();
+  return { people: house.people.map(({ name, email, role }) => ({ name, email, role })), password: house.password };
+}
+
+/**
+ * Fills an empty database with the demo, in the caller's transaction. Times are counted from now, so that the queue is alive.
+ * @param standinsFolder where the simulated booking system keeps its data; null when it does not run
+ */
+export async function seedDemo(em: EntityManager, standinsFolder: string | null, now: Date): Promise<void> {
+  const demo = await readDemo();
+  const { name, case_prefix: casePrefix, time_zone: timeZone, language } = demo.house.house;
+  em.create(House, { id: 1, name, casePrefix, timeZone, language });
+  for (const [position, field] of demo.house.case_fields.entries()) em.create(CaseField, { ...field, position });
+  await importLibrary(em, demo.library, readLibraryAttachment, new Date(now.getTime() - 365 * 24 * 3_600_000));
+
+  const teams = new Map<string, Team>();
+  for (const team of demo.house.teams) {
+    const row = em.create(Team, {
+      name: team.name,
+      mailbox: team.mailbox,
+      answerWithin: team.answer_within_hours * 60,
+      usualOpening: team.usual_opening ?? null,
+      usualClosing: team.usual_closing ?? null,
+    });
+    teams.set(team.key, row);
+    em.create(Signature, { team: row, person: null, document: readMarkdown(team.signature).doc });
+    const { stationery } = team;
+    em.create(Stationery, {
+      team: row,
+      name: stationery.name,
+      accent: stationery.accent,
+      header: readMarkdown(stationery.header).doc,
+      footer: readMarkdown(stationery.footer).doc,
+    });
+  }
+  const passwordHash = await hashPassword(demo.house.password);
+  const people = demo.house.people.map(({ team, first, phone, ...person }) =>
+    em.create(Person, { ...person, firstName: first, phone: phone ?? null, passwordHash, timeZone, team: find(teams, team, "team") }),
+  );
+  const customers = seedCustomers(em, demo.customers);
+  await em.flush();
+  await seedConversations(em, demo.conversations, { teams, people, customers, now });
+  if (standinsFolder !== null) await writeBookings(standinsFolder, demo.bookings, timeZone, now);
+}
+
+/** What a key of the demo's files stands for. @throws Error when nothing has the key */
+export function find<T>(map: ReadonlyMap<string, T>, key: string, kind: string): T {
+  const found = map.get(key);
+  if (!found) throw new Error(`demo: there is no ${kind} “${key}”`);
+  return found;
+}
+
+type Customers = Awaited<ReturnType<typeof readDemo>>["customers"];
+
+function seedCustomers(em: EntityManager, file: Customers): Map<string, { customer: Customer; email: string }> {
+  const organisations = new Map<string, Organisation>();
+  for (const { key, name, kind, account, contract_until: contractUntil } of file.organisations) {
+    organisations.set(key, em.create(Organisation, { name, nameKey: nameKey(name), kind, account: account ?? null, contractUntil: contractUntil ?? null }));
+  }
+  const customers = new Map<string, { customer: Customer; email: string }>();
+  for (const { key, first, last, email, language, organisation, since, phone } of file.customers) {
+    const customer = em.create(Customer, {
+      firstName: first ?? null,
+      lastName: last ?? null,
+      displayName: [first, last].filter(Boolean).join(" ") || email,
+      nameKey: first && last ? nameKey(`${first} ${last}`) : null,
+      language: language ?? null,
+      timeZone: null,
+      phone: phone ?? null,
+      since: since ?? null,
+      organisation: organisation ? find(organisations, organisation, "organisation") : null,
+    });
+    em.create(CustomerAddress, { channel: "email", address: email.toLowerCase(), customer });
+    customers.set(key, { customer, email });
+  }
+  return customers;
+}
+
+/** Writes the bookings as the simulated booking system answers them. */
+async function writeBookings(folder: string, bookings: Record<string, DemoBooking>, timeZone: string, now: Date): Promise<void> {
+  const at = (day: number | undefined, clock: string | undefined) => (day === undefined || clock === undefined ? null : clockTime(now, day, clock, timeZone));
+  const answers = Object.entries(bookings).map(([reference, booking]) => {
+    const sails = clockTime(now, booking.day, booking.departs, timeZone);
+    return [
+      reference,
+      {
+        reference,
+        status: booking.status,
+        cause: booking.cause ?? null,
+        lead_name: booking.lead_name,
+        sails_at: sails,
+        arrives_at: clockTime(now, booking.day, booking.arrives, timeZone),
+        check_in_at: new Date(Date.parse(sails) - 45 * 60_000).toISOString(),
+        from: booking.from,
+        to: booking.to,
+        ship: booking.ship,
+        fare: { amount: booking.fare, currency: "EUR" },
+        passengers: booking.passengers,
+        vehicle: booking.vehicle ?? null,
+        vehicle_height: booking.vehicle_height ?? null,
+        animals: booking.animals ?? null,
+        new_sails_at: at(booking.new_day, booking.new_departs),
+        new_arrives_at: at(booking.new_day, booking.new_arrives),
+        new_ship: booking.new_ship ?? null,
+      },
+    ] as const;
+  });
+  await mkdir(folder, { recursive: true });
+  await writeFile(join(folder, "bookings.json"), JSON.stringify(Object.fromEntries(answers), null, 1));
+}

@@ -1,0 +1,79 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import type { Context } from "#core/tokens/context";
+import { Case, CaseLookup, Message } from "../db/entities/cases";
+import { CustomerAddress } from "../db/entities/customers";
+import { Person } from "../db/entities/people";
+import { caseNumber, findHouse, ownTokens, type OwnTokens } from "../house";
+import type { Viewer } from "../people/viewer";
+
+/** All that a letter on a case may read, and who it goes to. */
+export interface CaseContext {
+  context: Context;
+  own: OwnTokens;
+  recipient: string | null;
+  customerTimeZone: string | null;
+  /** Language of the letter to begin with. */
+  language: string;
+  /** The latest inbound message, which an answer answers. */
+  latest: Message | null;
+  booking: CaseLookup | null;
+}
+
+/**
+ * Gathers the context of a case for a letter by the viewer.
+ * @param subject with customer and organisation populated
+ */
+export async function caseContext(em: EntityManager, viewer: Viewer, subject: Case, now: Date): Promise<CaseContext> {
+  const house = await findHouse(em);
+  const own = await ownTokens(em, now);
+  const person = await em.findOneOrFail(Person, { id: viewer.id });
+  const booking = await em.findOne(CaseLookup, { case: subject, source: "bookings" });
+  const latest = await em.findOne(Message, { case: subject, direction: "in" }, { orderBy: { at: "desc", id: "desc" } });
+  const { customer } = subject;
+  const { organisation } = customer;
+  const address = await em.findOne(CustomerAddress, { customer, channel: subject.channel }, { orderBy: { id: "asc" } });
+  const recipient = latest?.fromAddress ?? address?.address ?? null;
+  const language = latest?.language ?? customer.language ?? house.language;
+  const attached =
+    latest === null ? false : (await em.execute<{ n: number }[]>("select 1 as n from attachments where message_id = ? limit 1", [latest.id])).length > 0;
+  const context: Context = {
+    case: {
+      ...subject.details,
+      number: caseNumber(house, subject.number),
+      subject: subject.subject,
+      topic: subject.topic ?? null,
+      channel: subject.channel,
+      language,
+      opened_at: subject.openedAt.toISOString(),
+      answer_by: subject.answerBy?.toISOString() ?? null,
+    },
+    customer: {
+      first_name: customer.firstName ?? null,
+      last_name: customer.lastName ?? null,
+      full_name: customer.firstName && customer.lastName ? `${customer.firstName} ${customer.lastName}` : null,
+      email: subject.channel === "email" ? recipient : null,
+      phone: customer.phone ?? null,
+      language: customer.language ?? null,
+      since: customer.since ?? null,
+    },
+    organisation: organisation
+      ? { name: organisation.name, kind: organisation.kind ?? null, account: organisation.account ?? null, contract_until: organisation.contractUntil ?? null }
+      : {},
+    booking: booking?.data ?? {},
+    agent: {
+      name: person.name,
+      first_name: person.firstName,
+      title: person.title ?? null,
+      department: person.department ?? null,
+      email: person.email,
+      phone: person.phone ?? null,
+    },
+    house: { name: house.name, ...own.facts },
+    message: latest
+      ? { subject: latest.subject, body: latest.text, from: latest.fromAddress, to: latest.toAddress, channel: latest.channel, language, has_attachment: attached }
+      : {},
+    now: now.toISOString(),
+    time_zone: house.timeZone,
+  };
+  return { context, own, recipient, customerTimeZone: customer.timeZone ?? null, language, latest, booking };
+}

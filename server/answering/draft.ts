@@ -1,0 +1,153 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { z } from "zod";
+import type { SubjectChoice } from "#core/compose/compose";
+import type { AttachmentRef, Slip as CoreSlip } from "#core/compose/slip";
+import { documentSchema } from "#core/document/schema";
+import { blankValueSchema } from "#core/tokens/blanks";
+import { Attachment, Draft, Slip } from "../db/entities/answering";
+import { Case } from "../db/entities/cases";
+import { Person } from "../db/entities/people";
+import { ReplyVariant, ReplyVersion } from "../db/entities/library";
+import { Conflict, NotFound, Unusable } from "../errors";
+import type { Viewer } from "../people/viewer";
+import { attachmentsOf, visibleVersions } from "../replies/strip";
+
+/** A draft as the screen keeps it. */
+export const draftSchema = z.strictObject({
+  /** The version that the screen's state rests on; 0 when there was no draft. */
+  version: z.number().int().min(0),
+  language: z.string().min(2).max(20),
+  subject: z.discriminatedUnion("from", [
+    z.strictObject({ from: z.literal("thread") }),
+    z.strictObject({ from: z.literal("reply") }),
+    z.strictObject({ from: z.literal("own"), text: z.string().max(500) }),
+  ]),
+  slips: z
+    .array(
+      z.strictObject({
+        uid: z.string().min(1).max(60),
+        versionId: z.number().int().nullable(),
+        language: z.string().min(2).max(20),
+        document: documentSchema,
+        values: z.record(z.string().max(120), blankValueSchema),
+      }),
+    )
+    .max(40),
+});
+export type DraftInput = z.infer<typeof draftSchema>;
+
+/** A slip of a draft with all that composing needs, and the version that it was taken from. */
+export interface DraftSlip extends CoreSlip {
+  versionId: number | null;
+  language: string;
+  /** Number of the version that was taken, and of the one that is on the shelf now. */
+  versionNumber: number | null;
+  currentNumber: number | null;
+}
+
+export interface LoadedDraft {
+  version: number;
+  language: string;
+  subject: SubjectChoice;
+  updatedAt: string;
+  slips: DraftSlip[];
+  /** Files that the agent added. */
+  attachments: (AttachmentRef & { attachmentId: number })[];
+}
+
+/** The viewer's draft on a case; null when there is none. */
+export async function loadDraft(em: EntityManager, viewer: Viewer, caseId: number): Promise<LoadedDraft | null> {
+  const draft = await em.findOne(Draft, { case: caseId, person: viewer.id });
+  if (!draft) return null;
+  const slips = await em.find(Slip, { draft }, { orderBy: { position: "asc" } });
+  const files = await em.find(Attachment, { draft }, { orderBy: { position: "asc", id: "asc" }, populate: ["file"] });
+  return {
+    version: draft.version,
+    language: draft.language,
+    subject: draft.subject,
+    updatedAt: draft.updatedAt.toISOString(),
+    slips: await withDefinitions(
+      em,
+      slips.map((slip) => ({ uid: slip.uid, versionId: slip.version?.id ?? null, language: slip.language, document: slip.document, values: slip.values })),
+    ),
+    attachments: files.map((file) => ({ id: String(file.file.id), attachmentId: file.id, name: file.name, contentType: file.contentType, size: file.file.size })),
+  };
+}
+
+/** Slips as composing takes them: each with the blanks, passages, subject and files of its version. */
+export async function withDefinitions(em: EntityManager, slips: DraftInput["slips"]): Promise<DraftSlip[]> {
+  const ids = [...new Set(slips.flatMap((slip) => slip.versionId ?? []))];
+  const versions = await em.find(ReplyVersion, { id: { $in: ids } }, { populate: ["reply"] });
+  const variants = await em.find(ReplyVariant, { version: { $in: ids } });
+  const current = await em.find(ReplyVersion, { reply: { $in: versions.map((version) => version.reply.id) }, state: "published" });
+  const files = await attachmentsOf(em, ids);
+  return slips.map((slip): DraftSlip => {
+    const version = versions.find((one) => one.id === slip.versionId);
+    const base = { id: slip.uid, document: slip.document, values: slip.values, language: slip.language };
+    if (!version) {
+      return { ...base, versionId: null, reply: null, title: "Your own words", part: "answer", blanks: {}, passages: {}, subject: null, attachments: [], versionNumber: null, currentNumber: null };
+    }
+    const own = variants.filter((one) => one.version.id === version.id);
+    const variant = own.find((one) => one.language === slip.language) ?? own.find((one) => one.fallback);
+    return {
+      ...base,
+      versionId: version.id,
+      reply: version.reply.key,
+      title: variant?.title ?? version.reply.title,
+      part: version.reply.part,
+      blanks: version.blanks,
+      passages: version.passages,
+      subject: variant?.subject ?? null,
+      attachments: files.get(version.id) ?? [],
+      versionNumber: version.number,
+      currentNumber: current.find((one) => one.reply.id === version.reply.id)?.number ?? null,
+    };
+  });
+}
+
+/**
+ * Saves the viewer's draft whole. An empty one is deleted.
+ * @returns the version it has now, 0 for none
+ * @throws Conflict when it was saved elsewhere since; NotFound; Unusable when it uses what the viewer may not see
+ */
+export async function saveDraft(em: EntityManager, viewer: Viewer, number: number, input: DraftInput, now: Date): Promise<number> {
+  return em.transactional(async (inner) => {
+    const subject = await inner.findOne(Case, { number });
+    if (!subject) throw new NotFound(`There is no case ${number}`);
+    const ids = input.slips.flatMap((slip) => slip.versionId ?? []);
+    const visible = await visibleVersions(inner, viewer, ids);
+    if (ids.some((id) => !visible.has(id))) throw new Unusable("The draft uses a reply that is not on a shelf of yours");
+    // The case's row is the lock under which a person's draft is made, saved and sent.
+    await inner.execute("select 1 from cases where id = ? for update", [subject.id]);
+    const known = await inner.findOne(Draft, { case: subject, person: viewer.id });
+    if ((known?.version ?? 0) !== input.version) {
+      throw new Conflict(known ? "This draft was changed in another window" : "This draft was sent or dropped in another window");
+    }
+    if (input.slips.length === 0) {
+      if (known) await inner.remove(known).flush();
+      return 0;
+    }
+    const draft =
+      known ??
+      inner.create(Draft, { case: subject, person: inner.getReference(Person, viewer.id), language: input.language, subject: input.subject, version: 0 });
+    draft.version = input.version + 1;
+    draft.language = input.language;
+    draft.subject = input.subject;
+    draft.updatedAt = now;
+    await inner.flush();
+    await inner.nativeDelete(Slip, { draft });
+    for (const [position, slip] of input.slips.entries()) {
+      inner.create(Slip, {
+        draft,
+        uid: slip.uid,
+        position,
+        version: slip.versionId === null ? null : inner.getReference(ReplyVersion, slip.versionId),
+        language: slip.language,
+        document: slip.document,
+        values: slip.values,
+      });
+    }
+    await inner.flush();
+    return draft.version;
+  });
+}

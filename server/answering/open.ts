@@ -1,0 +1,145 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import type { Stationery as CoreStationery } from "#core/compose/stationery";
+import type { Doc } from "#core/document/types";
+import type { Context } from "#core/tokens/context";
+import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
+import { LetterReply } from "../db/entities/answering";
+import { Case } from "../db/entities/cases";
+import { Signature, Stationery } from "../db/entities/library";
+import { Team } from "../db/entities/people";
+import { NotFound } from "../errors";
+import { caseNumber, findHouse, type OwnTokens } from "../house";
+import type { Viewer } from "../people/viewer";
+import { stripReplies, type StripReply } from "../replies/strip";
+import { caseContext } from "./context";
+import { loadDraft, type LoadedDraft } from "./draft";
+import { others, type Other } from "./presence";
+
+/** How many replies the strip offers at once. */
+export const STRIP_LENGTH = 24;
+
+/** All that Answering shows of a case. Times are ISO 8601 instants. */
+export interface OpenCase {
+  id: number;
+  number: number;
+  label: string;
+  channel: string;
+  subject: string;
+  topic: string | null;
+  status: Case["status"];
+  answerBy: string | null;
+  waitingSince: string | null;
+  customer: { id: number; name: string; language: string | null; since: string | null; phone: string | null; organisation: string | null; organisationKind: string | null };
+  bookingReference: string | null;
+  booking: { asked: boolean; problem: string | null };
+  context: Context;
+  own: OwnTokens;
+  recipient: string | null;
+  customerTimeZone: string | null;
+  language: string;
+  from: string;
+  messages: ConversationMessage[];
+  earlier: number;
+  /** Id of the latest message; a letter that does not know it is not sent. */
+  lastMessage: number;
+  history: HistoryEntry[];
+  earlierCases: { number: number; label: string; subject: string; status: string; openedAt: string }[];
+  others: Other[];
+  draft: LoadedDraft | null;
+  signature: Doc | null;
+  stationery: CoreStationery | null;
+  usual: { opening: StripReply | null; closing: StripReply | null };
+  strip: { replies: StripReply[]; total: number };
+  sentReplies: string[];
+}
+
+/** Finds a case for letters: with customer, organisation and team. @throws NotFound */
+export async function findCase(em: EntityManager, number: number): Promise<Case> {
+  const subject = await em.findOne(Case, { number }, { populate: ["customer.organisation", "team"] });
+  if (!subject) throw new NotFound(`There is no case ${number}`);
+  return subject;
+}
+
+/** Opens a case for answering. @param all whether to show the whole conversation */
+export async function openCase(em: EntityManager, viewer: Viewer, number: number, all: boolean, now: Date): Promise<OpenCase> {
+  const house = await findHouse(em);
+  const subject = await findCase(em, number);
+  const gathered = await caseContext(em, viewer, subject, now);
+  const { customer, team } = subject;
+  const talk = await conversation(em, subject.id, all);
+  const draft = await loadDraft(em, viewer, subject.id);
+  const language = draft?.language ?? gathered.language;
+  const earlier = await em.find(Case, { customer, id: { $ne: subject.id } }, { orderBy: { openedAt: "desc" }, limit: 5 });
+  const surround = await surroundings(em, viewer, team.id);
+  const offered = { message: `${gathered.latest?.subject ?? ""} ${gathered.latest?.text ?? ""}`, channel: subject.channel, language };
+  const usualKeys = [team.usualOpening, team.usualClosing].flatMap((key) => key ?? []);
+  const usual = await stripReplies(em, viewer, { ...offered, query: "", message: "", keys: usualKeys, limit: usualKeys.length });
+  return {
+    id: subject.id,
+    number: subject.number,
+    label: caseNumber(house, subject.number),
+    channel: subject.channel,
+    subject: subject.subject,
+    topic: subject.topic ?? null,
+    status: subject.status,
+    answerBy: subject.answerBy?.toISOString() ?? null,
+    waitingSince: subject.waitingSince?.toISOString() ?? null,
+    customer: {
+      id: customer.id,
+      name: customer.displayName,
+      language: customer.language ?? null,
+      since: customer.since ?? null,
+      phone: customer.phone ?? null,
+      organisation: customer.organisation?.name ?? null,
+      organisationKind: customer.organisation?.kind ?? null,
+    },
+    bookingReference: subject.bookingReference ?? null,
+    booking: { asked: gathered.booking !== null, problem: gathered.booking?.problem ?? null },
+    context: gathered.context,
+    own: gathered.own,
+    recipient: gathered.recipient,
+    customerTimeZone: gathered.customerTimeZone,
+    language,
+    from: `${viewer.name}, ${team.name} <${team.mailbox}>`,
+    ...talk,
+    lastMessage: talk.messages.at(-1)?.id ?? 0,
+    history: await history(em, subject, customer.displayName),
+    earlierCases: earlier.map((one) => ({
+      number: one.number,
+      label: caseNumber(house, one.number),
+      subject: one.subject,
+      status: one.status,
+      openedAt: one.openedAt.toISOString(),
+    })),
+    others: await others(em, subject.id, viewer.id),
+    draft,
+    ...surround,
+    usual: {
+      opening: usual.replies.find((reply) => reply.key === team.usualOpening) ?? null,
+      closing: usual.replies.find((reply) => reply.key === team.usualClosing) ?? null,
+    },
+    strip: await stripReplies(em, viewer, { ...offered, query: "", limit: STRIP_LENGTH }),
+    sentReplies: await sentReplies(em, subject.id),
+  };
+}
+
+/** Signature and stationery of a letter by the viewer for a team: the team's imposed signature goes before their own. */
+export async function surroundings(em: EntityManager, viewer: Viewer, teamId: number): Promise<{ signature: Doc | null; stationery: CoreStationery | null }> {
+  const imposed = await em.findOne(Signature, { team: em.getReference(Team, teamId) });
+  const signature = imposed ?? (await em.findOne(Signature, { person: viewer.id }));
+  const paper = await em.findOne(Stationery, { team: teamId });
+  return {
+    signature: signature?.document ?? null,
+    stationery: paper ? { name: paper.name, header: paper.header ?? null, footer: paper.footer ?? null, accent: paper.accent } : null,
+  };
+}
+
+/** Keys of the replies that were sent on a case before. */
+export async function sentReplies(em: EntityManager, caseId: number): Promise<string[]> {
+  const sent = await em.find(
+    LetterReply,
+    { letter: { case: caseId, message: { state: { $ne: "called back" } } } },
+    { populate: ["reply"] },
+  );
+  return [...new Set(sent.map((one) => one.reply.key))];
+}

@@ -1,0 +1,251 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { randomBytes } from "node:crypto";
+import { z } from "zod";
+import { secondLook, stopsSending } from "#core/checks/second-look";
+import type { SendCheck } from "#core/checks/check";
+import { compose } from "#core/compose/compose";
+import type { Letter } from "#core/compose/letter";
+import { referencesFor } from "#core/mail/threading";
+import { catalogue } from "#core/tokens/catalogue";
+import { neighbours } from "../cases/waiting";
+import { Attachment, Draft, LetterReply, SentLetter, Slip } from "../db/entities/answering";
+import { Case, CaseEvent, Message, StoredFile } from "../db/entities/cases";
+import { Reply, ReplyVersion } from "../db/entities/library";
+import { Person } from "../db/entities/people";
+import { Conflict, NotFound } from "../errors";
+import { notify } from "../events/notify";
+import { caseNumber, findHouse } from "../house";
+import type { Viewer } from "../people/viewer";
+import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
+import { caseContext } from "./context";
+import { loadDraft, type LoadedDraft } from "./draft";
+import { otherNames } from "./names";
+import { findCase, sentReplies, surroundings } from "./open";
+
+export const sendSchema = z.strictObject({
+  /** The version of the draft that the agent saw. */
+  version: z.number().int().min(1),
+  /** The latest message that the agent saw. */
+  lastMessage: z.number().int(),
+});
+
+export type Sent =
+  | { ok: true; message: number; dueAt: string; next: number | null; to: string }
+  | { ok: false; checks: SendCheck[] };
+
+/**
+ * Sends the viewer's draft on a case: composes it, looks twice, stores letter and message and queues the
+ * delivery, all in one transaction. It is due after the time in which it can be called back.
+ * @throws Conflict when the draft was changed or sent, or somebody else answered or the customer wrote meanwhile
+ */
+export async function send(em: EntityManager, viewer: Viewer, number: number, input: z.infer<typeof sendSchema>, now: Date): Promise<Sent> {
+  const { next, position } = await neighbours(em, viewer, number);
+  return em.transactional(async (inner) => {
+    const subject = await findCase(inner, number);
+    await inner.execute("select 1 from cases where id = ? for update", [subject.id]);
+    const draft = await loadDraft(inner, viewer, subject.id);
+    if (!draft) throw new Conflict("There is no draft any more: it was sent or dropped in another window");
+    if (draft.version !== input.version) throw new Conflict("This draft was changed in another window");
+    await refuseIfOvertaken(inner, subject, input.lastMessage);
+    const { letter, checks, recipient, contentIds } = await composeDraft(inner, viewer, subject, draft, now);
+    if (stopsSending(checks) || recipient === null) return { ok: false as const, checks };
+    const dueAt = new Date(now.getTime() + CALL_BACK_SECONDS * 1000);
+    const message = await storeMessage(inner, viewer, { subject, draft, letter, checks, recipient, contentIds, dueAt, now });
+    subject.status = "waiting for the customer";
+    subject.waitingSince = null;
+    subject.answerBy = null;
+    subject.assignee = inner.getReference(Person, viewer.id);
+    subject.updatedAt = now;
+    await inner.flush();
+    await inner.nativeDelete(Draft, { case: subject, person: viewer.id });
+    await scheduleDelivery(inner, message.id, dueAt);
+    await notify(inner, { case: number, kind: "message" });
+    await notify(inner, { case: null, kind: "queue" });
+    return { ok: true as const, message: message.id, dueAt: dueAt.toISOString(), next: position === null ? null : next, to: recipient };
+  });
+}
+
+/** Lets pass only who saw the latest message: two colleagues must not both answer the same one. */
+async function refuseIfOvertaken(em: EntityManager, subject: Case, lastMessage: number): Promise<void> {
+  const newer = await em.findOne(Message, { case: subject, id: { $gt: lastMessage }, state: { $ne: "called back" } }, { orderBy: { id: "desc" }, populate: ["person"] });
+  if (!newer) return;
+  throw new Conflict(
+    newer.direction === "in"
+      ? "The customer wrote again meanwhile. Read it, then send."
+      : `${newer.person?.name ?? "A colleague"} answered this case meanwhile. Read the answer, then decide.`,
+  );
+}
+
+interface ComposedDraft {
+  letter: Letter;
+  checks: SendCheck[];
+  recipient: string | null;
+  /** Content-ID of each picture, by the id that documents use. */
+  contentIds: Map<string, string>;
+}
+
+async function composeDraft(em: EntityManager, viewer: Viewer, subject: Case, draft: LoadedDraft, now: Date): Promise<ComposedDraft> {
+  const gathered = await caseContext(em, viewer, subject, now);
+  const around = await surroundings(em, viewer, subject.team.id);
+  const house = await findHouse(em);
+  const domain = subject.team.mailbox.split("@")[1] ?? "localhost";
+  const contentIds = new Map<string, string>();
+  const letter = compose({
+    slips: draft.slips,
+    context: gathered.context,
+    channel: subject.channel,
+    language: draft.language,
+    customerTimeZone: gathered.customerTimeZone,
+    tokens: catalogue(gathered.own),
+    signature: around.signature,
+    stationery: around.stationery,
+    subject: draft.subject,
+    threadSubject: subject.subject,
+    caseNumber: caseNumber(house, subject.number),
+    attachments: draft.attachments,
+    contentId(id) {
+      const known = contentIds.get(id) ?? `${randomBytes(12).toString("hex")}@${domain}`;
+      contentIds.set(id, known);
+      return known;
+    },
+  });
+  const checks = secondLook({
+    letter,
+    slips: draft.slips,
+    context: gathered.context,
+    channel: subject.channel,
+    recipient: gathered.recipient,
+    threadSubject: subject.subject,
+    otherNames: await otherNames(em, letter.text, subject.customer.id),
+    sentReplies: await sentReplies(em, subject.id),
+  });
+  return { letter, checks, recipient: gathered.recipient, contentIds };
+}
+
+interface ToStore extends ComposedDraft {
+  subject: Case;
+  draft: LoadedDraft;
+  recipient: string;
+  dueAt: Date;
+  now: Date;
+}
+
+async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): Promise<Message> {
+  const { subject, draft, letter, checks, recipient, contentIds, dueAt, now } = given;
+  const answered = await em.findOne(Message, { case: subject, messageId: { $ne: null }, state: { $nin: ["called back", "refused"] } }, { orderBy: { at: "desc", id: "desc" } });
+  const person = em.getReference(Person, viewer.id);
+  const message = em.create(Message, {
+    case: subject,
+    direction: "out",
+    channel: subject.channel,
+    state: "due",
+    fromName: `${viewer.name}, ${subject.team.name}`,
+    fromAddress: subject.team.mailbox,
+    toAddress: recipient,
+    subject: letter.subject,
+    text: letter.text,
+    html: subject.channel === "email" ? letter.html : null,
+    language: draft.language,
+    // Fixed here, once: however often delivery is tried, the message stays recognisable.
+    messageId: `<${randomBytes(16).toString("hex")}@${subject.team.mailbox.split("@")[1] ?? "localhost"}>`,
+    references: referencesFor(answered?.messageId ? { messageId: answered.messageId, references: answered.references } : null),
+    person,
+    at: now,
+    dueAt,
+  });
+  for (const [position, file] of [...letter.attachments, ...letter.pictures].entries()) {
+    em.create(Attachment, {
+      message,
+      file: em.getReference(StoredFile, Number(file.id)),
+      name: file.name,
+      contentType: file.contentType,
+      contentId: letter.pictures.includes(file) ? (contentIds.get(file.id) ?? null) : null,
+      position,
+    });
+  }
+  const sentSlips = draft.slips.map(({ id, versionId, reply, language, document, values }) => ({ uid: id, versionId, reply, language, document, values }));
+  const sent = em.create(SentLetter, {
+    message,
+    case: subject,
+    person,
+    language: draft.language,
+    subject: draft.subject,
+    slips: sentSlips,
+    trace: letter.trace,
+    checks,
+    createdAt: now,
+  });
+  const keys = draft.slips.flatMap((slip) => slip.reply ?? []);
+  const replies = await em.find(Reply, { key: { $in: keys } });
+  for (const [position, slip] of draft.slips.entries()) {
+    const reply = replies.find((one) => one.key === slip.reply);
+    if (reply) em.create(LetterReply, { letter: sent, reply, position, at: now });
+  }
+  const titles = draft.slips.filter((slip) => slip.reply !== null && slip.part === "answer").map((slip) => slip.title);
+  em.create(CaseEvent, { case: subject, person, kind: "queued", data: { replies: titles }, at: now });
+  await em.flush();
+  return message;
+}
+
+/**
+ * Calls a letter back before it is due: it is not delivered, and is the viewer's draft again.
+ * @returns the case's number
+ * @throws NotFound; Conflict when it is too late, or a new draft was begun meanwhile
+ */
+export async function callBack(em: EntityManager, viewer: Viewer, messageId: number, now: Date): Promise<number> {
+  return em.transactional(async (inner) => {
+    const letter = await inner.findOne(SentLetter, { message: messageId, person: viewer.id }, { populate: ["case"] });
+    if (!letter) throw new NotFound("There is no such letter of yours");
+    const subject = letter.case;
+    await inner.execute("select 1 from cases where id = ? for update", [subject.id]);
+    if ((await inner.count(Draft, { case: subject, person: viewer.id })) > 0) {
+      throw new Conflict("You have begun another answer on this case; finish or drop it first");
+    }
+    const called = await inner.nativeUpdate(Message, { id: messageId, state: "due", attempts: 0, dueAt: { $gt: now } }, { state: "called back" });
+    if (called === 0) throw new Conflict("It is too late: the letter is on its way");
+    const draft = inner.create(Draft, { case: subject, person: inner.getReference(Person, viewer.id), language: letter.language, subject: letter.subject, version: 1, updatedAt: now });
+    for (const [position, slip] of letter.slips.entries()) {
+      inner.create(Slip, {
+        draft,
+        uid: slip.uid,
+        position,
+        version: slip.versionId === null ? null : inner.getReference(ReplyVersion, slip.versionId),
+        language: slip.language,
+        document: slip.document,
+        values: slip.values,
+      });
+    }
+    await restoreWaiting(inner, subject, now);
+    inner.create(CaseEvent, { case: subject, person: inner.getReference(Person, viewer.id), kind: "called back", data: {}, at: now });
+    await inner.flush();
+    await restoreFiles(inner, messageId, draft.id, letter.slips.flatMap((slip) => slip.versionId ?? []));
+    await notify(inner, { case: subject.number, kind: "message" });
+    await notify(inner, { case: null, kind: "queue" });
+    return subject.number;
+  });
+}
+
+/** The case waits for us as it did before: since its oldest inbound message without an answer. */
+async function restoreWaiting(em: EntityManager, subject: Case, now: Date): Promise<void> {
+  const [row] = await em.execute<{ since: Date | null; within: number }[]>(
+    `select min(m.at) as since, t.answer_within as within from cases c join teams t on t.id = c.team_id
+       left join messages m on m.case_id = c.id and m.direction = 'in'
+        and m.at > coalesce((select max(o.at) from messages o where o.case_id = c.id and o.direction = 'out' and o.state <> 'called back'), '-infinity')
+      where c.id = ? group by t.answer_within`,
+    [subject.id],
+  );
+  subject.waitingSince = row?.since ?? now;
+  subject.answerBy = new Date(subject.waitingSince.getTime() + (row?.within ?? 0) * 60_000);
+  subject.status = "waiting for us";
+  subject.updatedAt = now;
+}
+
+/** Files that the agent had added, and that do not come with a reply anyway, go back to the draft. */
+async function restoreFiles(em: EntityManager, messageId: number, draftId: number, versions: number[]): Promise<void> {
+  await em.execute(
+    `insert into attachments (draft_id, file_id, name, content_type, position)
+     select ?, a.file_id, a.name, a.content_type, a.position from attachments a
+      where a.message_id = ? and not exists (select 1 from reply_attachments r where r.file_id = a.file_id and r.version_id = any(?))`,
+    [draftId, messageId, versions],
+  );
+}

@@ -1,0 +1,140 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { splitQuoted } from "#core/mail/quoting";
+import { caseNumber, findHouse } from "../house";
+import type { Viewer } from "../people/viewer";
+
+export interface WaitingFilter {
+  list: "us" | "customer" | "set aside";
+  whose: "mine" | "my team" | "all";
+  channel: "email" | "chat" | "sms" | null;
+  topic: string | null;
+  text: string;
+}
+
+/** A case as Waiting lists it. Times are ISO 8601 instants. */
+export interface WaitingRow {
+  number: number;
+  label: string;
+  customer: string;
+  organisation: string | null;
+  subject: string;
+  /** First words of the latest inbound message. */
+  words: string;
+  channel: string;
+  topic: string | null;
+  answerBy: string | null;
+  waitingSince: string | null;
+  updatedAt: string;
+  /** Who is on it: those who have it open or began an answer. */
+  people: string[];
+  refused: boolean;
+}
+
+/** Most rows that one page lists; beyond them, filters narrow. */
+export const MOST_ROWS = 300;
+
+const STATUS = { us: "waiting for us", customer: "waiting for the customer", "set aside": "set aside" } as const;
+
+interface Row {
+  number: number;
+  customer: string;
+  organisation: string | null;
+  subject: string;
+  text: string | null;
+  channel: string;
+  topic: string | null;
+  answer_by: Date | null;
+  waiting_since: Date | null;
+  updated_at: Date;
+  people: string[] | null;
+  refused: boolean;
+}
+
+/** Cases by a filter: those that wait for us by time left, the others by what happened last. */
+export async function waitingCases(em: EntityManager, viewer: Viewer, filter: WaitingFilter): Promise<{ rows: WaitingRow[]; more: boolean; counts: Record<WaitingFilter["list"], number>; topics: string[] }> {
+  const house = await findHouse(em);
+  const { where, values } = conditions(viewer, filter);
+  const rows = await em.execute<Row[]>(
+    `select c.number, cu.display_name as customer, o.name as organisation, c.subject, m.text, c.channel, c.topic, c.answer_by, c.waiting_since, c.updated_at,
+            (select array_agg(distinct p.name) from people p where p.id <> ? and
+               (exists (select 1 from case_presence cp where cp.case_id = c.id and cp.person_id = p.id and cp.seen_at > now() - interval '45 seconds')
+                or exists (select 1 from drafts d where d.case_id = c.id and d.person_id = p.id))) as people,
+            exists (select 1 from messages x where x.case_id = c.id and x.state = 'refused') as refused
+       from cases c
+       join customers cu on cu.id = c.customer_id
+       left join organisations o on o.id = cu.organisation_id
+       left join lateral (select left(m.text, 2000) as text from messages m where m.case_id = c.id and m.direction = 'in' order by m.at desc limit 1) m on true
+      where c.status = ? and ${where}
+      order by ${filter.list === "us" ? "c.answer_by asc nulls last, c.number" : "c.updated_at desc"}
+      limit ${MOST_ROWS + 1}`,
+    [viewer.id, STATUS[filter.list], ...values],
+  );
+  const counted = await em.execute<{ status: string; n: number }[]>(
+    `select c.status, count(*)::int as n from cases c join customers cu on cu.id = c.customer_id where c.status <> 'closed' and ${where} group by c.status`,
+    values,
+  );
+  const topics = await em.execute<{ topic: string }[]>("select distinct topic from cases where topic is not null and status <> 'closed' order by topic");
+  const count = (list: WaitingFilter["list"]) => counted.find((one) => one.status === STATUS[list])?.n ?? 0;
+  return {
+    rows: rows.slice(0, MOST_ROWS).map((row) => ({
+      number: row.number,
+      label: caseNumber(house, row.number),
+      customer: row.customer,
+      organisation: row.organisation,
+      subject: row.subject,
+      words: splitQuoted(row.text ?? "").written.replace(/\s+/g, " ").slice(0, 400),
+      channel: row.channel,
+      topic: row.topic,
+      answerBy: row.answer_by?.toISOString() ?? null,
+      waitingSince: row.waiting_since?.toISOString() ?? null,
+      updatedAt: row.updated_at.toISOString(),
+      people: row.people ?? [],
+      refused: row.refused,
+    })),
+    more: rows.length > MOST_ROWS,
+    counts: { us: count("us"), customer: count("customer"), "set aside": count("set aside") },
+    topics: topics.map((row) => row.topic),
+  };
+}
+
+/** How many cases wait for the viewer's team, for the navigation. */
+export async function waitingCount(em: EntityManager, viewer: Viewer): Promise<number> {
+  const [row] = await em.execute<{ n: number }[]>("select count(*)::int as n from cases where status = 'waiting for us' and team_id = ?", [viewer.teamId]);
+  return row?.n ?? 0;
+}
+
+/** The waiting cases of the viewer's team before and after one, by time left. */
+export async function neighbours(em: EntityManager, viewer: Viewer, number: number): Promise<{ previous: number | null; next: number | null; position: number | null; total: number }> {
+  const rows = await em.execute<{ number: number }[]>(
+    "select number from cases where status = 'waiting for us' and team_id = ? order by answer_by asc nulls last, number limit 1000",
+    [viewer.teamId],
+  );
+  const numbers = rows.map((row) => row.number);
+  const at = numbers.indexOf(number);
+  if (at < 0) return { previous: null, next: numbers[0] ?? null, position: null, total: numbers.length };
+  return { previous: numbers[at - 1] ?? null, next: numbers[at + 1] ?? null, position: at + 1, total: numbers.length };
+}
+
+function conditions(viewer: Viewer, filter: WaitingFilter): { where: string; values: unknown[] } {
+  const parts: string[] = ["true"];
+  const values: unknown[] = [];
+  const add = (sql: string, ...given: unknown[]) => {
+    parts.push(sql);
+    values.push(...given);
+  };
+  if (filter.whose === "mine") add("c.assignee_id = ?", viewer.id);
+  if (filter.whose === "my team") add("c.team_id = ?", viewer.teamId);
+  if (filter.channel) add("c.channel = ?", filter.channel);
+  if (filter.topic) add("c.topic = ?", filter.topic);
+  const text = filter.text.trim();
+  const number = /(\d{3,})$/.exec(text)?.[1];
+  if (text !== "") {
+    const like = `%${text.replace(/[\\%_]/g, "\\$&")}%`;
+    add(
+      `(cu.display_name ilike ? or c.subject ilike ? or c.number = ? or exists (select 1 from messages m where m.case_id = c.id
+         and to_tsvector('simple', m.subject || ' ' || m.text) @@ plainto_tsquery('simple', ?)))`,
+      like, like, Number(number ?? -1), text,
+    );
+  }
+  return { where: parts.join(" and "), values };
+}

@@ -1,0 +1,108 @@
+import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
+import type { SendCheck } from "#core/checks/check";
+import type { SubjectChoice } from "#core/compose/compose";
+import type { TraceEntry } from "#core/compose/letter";
+import type { Doc } from "#core/document/types";
+import type { BlankValues } from "#core/tokens/blanks";
+import { Case, Message, StoredFile } from "./cases";
+import { Reply, ReplyVersion } from "./library";
+import { Person } from "./people";
+
+/** An answer under way: one a case and person. */
+export const Draft = defineEntity({
+  name: "Draft",
+  tableName: "drafts",
+  uniques: [{ properties: ["case", "person"] }],
+  properties: {
+    id: p.integer().primary(),
+    case: () => p.manyToOne(Case).deleteRule("cascade"),
+    person: () => p.manyToOne(Person).deleteRule("cascade").index(),
+    language: p.text(),
+    subject: p.json<SubjectChoice>(),
+    /** Counts the saves; a save that was made on an older one is refused. */
+    version: p.integer().default(1),
+    updatedAt: p.datetime().defaultRaw("now()"),
+  },
+});
+export type Draft = InferEntity<typeof Draft>;
+
+/** One reply taken into a draft, with its edits; without a version, the agent's own words. */
+export const Slip = defineEntity({
+  name: "Slip",
+  tableName: "slips",
+  uniques: [{ properties: ["draft", "uid"] }],
+  properties: {
+    id: p.integer().primary(),
+    draft: () => p.manyToOne(Draft).deleteRule("cascade"),
+    /** Id within the draft, given by the screen. */
+    uid: p.text(),
+    position: p.integer(),
+    version: () => p.manyToOne(ReplyVersion).nullable(),
+    language: p.text(),
+    document: p.json<Doc>(),
+    values: p.json<BlankValues>(),
+  },
+});
+export type Slip = InferEntity<typeof Slip>;
+
+/** A slip as it went into a letter. */
+export interface SentSlip {
+  uid: string;
+  versionId: number | null;
+  reply: string | null;
+  language: string;
+  document: Doc;
+  values: BlankValues;
+}
+
+/** A letter as it was sent, with where its words came from. */
+export const SentLetter = defineEntity({
+  name: "SentLetter",
+  tableName: "sent_letters",
+  properties: {
+    id: p.integer().primary(),
+    message: () => p.oneToOne(Message).owner().deleteRule("cascade"),
+    case: () => p.manyToOne(Case).deleteRule("cascade").index(),
+    person: () => p.manyToOne(Person).nullable(),
+    language: p.text(),
+    subject: p.json<SubjectChoice>(),
+    slips: p.json<SentSlip[]>(),
+    trace: p.json<TraceEntry[]>(),
+    checks: p.json<SendCheck[]>(),
+    createdAt: p.datetime().defaultRaw("now()"),
+  },
+});
+export type SentLetter = InferEntity<typeof SentLetter>;
+
+/** Which replies a letter was made of: for use, recency and “sent before”. */
+export const LetterReply = defineEntity({
+  name: "LetterReply",
+  tableName: "letter_replies",
+  indexes: [{ properties: ["reply", "at"] }],
+  properties: {
+    id: p.integer().primary(),
+    letter: () => p.manyToOne(SentLetter).deleteRule("cascade").index(),
+    reply: () => p.manyToOne(Reply).deleteRule("cascade"),
+    position: p.integer(),
+    at: p.datetime(),
+  },
+});
+
+/** A file of a message, or one that an agent added to a draft. */
+export const Attachment = defineEntity({
+  name: "Attachment",
+  tableName: "attachments",
+  checks: [{ name: "attachments_of_one", expression: `("message_id" is null) <> ("draft_id" is null)` }],
+  properties: {
+    id: p.integer().primary(),
+    message: () => p.manyToOne(Message).nullable().deleteRule("cascade").index(),
+    draft: () => p.manyToOne(Draft).nullable().deleteRule("cascade").index(),
+    file: () => p.manyToOne(StoredFile),
+    name: p.text(),
+    contentType: p.text(),
+    /** For a picture that stands inside the HTML: its Content-ID, without angle brackets. */
+    contentId: p.text().nullable(),
+    position: p.integer().default(0),
+  },
+});
+export type Attachment = InferEntity<typeof Attachment>;

@@ -1,0 +1,152 @@
+import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
+import type { Detail } from "#core/tokens/context";
+import { Customer } from "./customers";
+import { Person, Team } from "./people";
+
+export const caseStatuses = ["waiting for us", "waiting for the customer", "set aside", "closed"] as const;
+export type CaseStatus = (typeof caseStatuses)[number];
+
+export const Case = defineEntity({
+  name: "Case",
+  tableName: "cases",
+  indexes: [
+    { properties: ["status", "answerBy"] },
+    { name: "cases_subject_trgm", expression: `create index "cases_subject_trgm" on "cases" using gin ("subject" gin_trgm_ops)` },
+  ],
+  properties: {
+    id: p.integer().primary(),
+    number: p.integer().unique(),
+    channel: p.enum(["email", "chat", "sms"]),
+    subject: p.text(),
+    topic: p.text().nullable(),
+    language: p.text().nullable(),
+    status: p.enum(["waiting for us", "waiting for the customer", "set aside", "closed"]),
+    customer: () => p.manyToOne(Customer).index(),
+    team: () => p.manyToOne(Team).index(),
+    assignee: () => p.manyToOne(Person).nullable().index(),
+    bookingReference: p.text().nullable(),
+    /** Values of the house's own case fields. */
+    details: p.json<Record<string, Detail>>().defaultRaw("'{}'"),
+    openedAt: p.datetime(),
+    /** When the oldest unanswered message came; null when nothing waits for us. */
+    waitingSince: p.datetime().nullable(),
+    answerBy: p.datetime().nullable(),
+    updatedAt: p.datetime().defaultRaw("now()"),
+  },
+});
+export type Case = InferEntity<typeof Case>;
+
+/** What happened on a case, for its history. */
+export const CaseEvent = defineEntity({
+  name: "CaseEvent",
+  tableName: "case_events",
+  properties: {
+    id: p.integer().primary(),
+    case: () => p.manyToOne(Case).deleteRule("cascade").index(),
+    person: () => p.manyToOne(Person).nullable(),
+    kind: p.enum(["opened", "received", "queued", "called back", "sent", "refused", "tried again", "set aside", "reopened"]),
+    data: p.json<Record<string, unknown>>().defaultRaw("'{}'"),
+    at: p.datetime().defaultRaw("now()"),
+  },
+});
+export type CaseEvent = InferEntity<typeof CaseEvent>;
+
+/** Bytes, kept once however often they are attached. */
+export const StoredFile = defineEntity({
+  name: "StoredFile",
+  tableName: "files",
+  properties: {
+    id: p.integer().primary(),
+    sha256: p.string().length(64).unique(),
+    size: p.integer(),
+    content: p.blob().lazy(),
+    createdAt: p.datetime().defaultRaw("now()"),
+  },
+});
+export type StoredFile = InferEntity<typeof StoredFile>;
+
+export const messageStates = ["received", "due", "sending", "sent", "refused", "called back"] as const;
+export type MessageState = (typeof messageStates)[number];
+
+export const Message = defineEntity({
+  name: "Message",
+  tableName: "messages",
+  indexes: [
+    { properties: ["case", "at"] },
+    { name: "messages_words", expression: `create index "messages_words" on "messages" using gin (to_tsvector('simple', "subject" || ' ' || "text"))` },
+    { name: "messages_due", expression: `create index "messages_due" on "messages" ("due_at") where "state" in ('due', 'sending')` },
+  ],
+  properties: {
+    id: p.integer().primary(),
+    case: () => p.manyToOne(Case).deleteRule("cascade"),
+    direction: p.enum(["in", "out"]),
+    channel: p.enum(["email", "chat", "sms"]),
+    state: p.enum(["received", "due", "sending", "sent", "refused", "called back"]),
+    fromName: p.text().nullable(),
+    fromAddress: p.text(),
+    toAddress: p.text(),
+    subject: p.text(),
+    text: p.text(),
+    /** As it came or went; cleaned only when it is shown. */
+    html: p.text().nullable(),
+    language: p.text().nullable(),
+    /** With angle brackets (RFC 5322, 3.6.4). */
+    messageId: p.text().unique().nullable(),
+    references: p.array().default([]),
+    /** The raw message as it was received or delivered. */
+    raw: () => p.manyToOne(StoredFile).nullable(),
+    person: () => p.manyToOne(Person).nullable(),
+    at: p.datetime(),
+    dueAt: p.datetime().nullable(),
+    sentAt: p.datetime().nullable(),
+    attempts: p.integer().default(0),
+    /** The other server's words when it refused. */
+    refusal: p.text().nullable(),
+  },
+});
+export type Message = InferEntity<typeof Message>;
+
+/** A field that the house defined for its cases; read as `case.KEY`. */
+export const CaseField = defineEntity({
+  name: "CaseField",
+  tableName: "case_fields",
+  properties: {
+    id: p.integer().primary(),
+    key: p.text().unique(),
+    label: p.text(),
+    type: p.enum(["text", "long_text", "integer", "number", "money", "date", "time", "datetime", "yes_no", "link", "language"]),
+    example: p.json<Detail>(),
+    position: p.integer().default(0),
+  },
+});
+export type CaseField = InferEntity<typeof CaseField>;
+
+/** What an outside system said about a case, as it was last asked. */
+export const CaseLookup = defineEntity({
+  name: "CaseLookup",
+  tableName: "case_lookups",
+  uniques: [{ properties: ["case", "source"] }],
+  properties: {
+    id: p.integer().primary(),
+    case: () => p.manyToOne(Case).deleteRule("cascade"),
+    source: p.text(),
+    reference: p.text(),
+    /** Null when nothing was found or the system did not answer. */
+    data: p.json<Record<string, Detail>>().nullable(),
+    problem: p.text().nullable(),
+    fetchedAt: p.datetime(),
+  },
+});
+export type CaseLookup = InferEntity<typeof CaseLookup>;
+
+/** Who has a case open just now. */
+export const Presence = defineEntity({
+  name: "Presence",
+  tableName: "case_presence",
+  primaryKeys: ["case", "person"],
+  properties: {
+    case: () => p.manyToOne(Case).primary().deleteRule("cascade"),
+    person: () => p.manyToOne(Person).primary().deleteRule("cascade"),
+    seenAt: p.datetime(),
+  },
+});

@@ -1,0 +1,53 @@
+import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
+
+export const Organisation = defineEntity({
+  name: "Organisation",
+  tableName: "organisations",
+  properties: {
+    id: p.integer().primary(),
+    name: p.text(),
+    /** Name for comparing, as `nameKey` makes it. */
+    nameKey: p.text().index(),
+    kind: p.text().nullable(),
+    account: p.text().nullable().unique(),
+    contractUntil: p.date().nullable(),
+  },
+});
+export type Organisation = InferEntity<typeof Organisation>;
+
+export const Customer = defineEntity({
+  name: "Customer",
+  tableName: "customers",
+  properties: {
+    id: p.integer().primary(),
+    firstName: p.text().nullable(),
+    lastName: p.text().nullable(),
+    /** What the customer is called in lists: their name, or their address where no name is known. */
+    displayName: p.text(),
+    /** Full name for comparing, as `nameKey` makes it; null where no full name is known. */
+    nameKey: p.text().nullable().index(),
+    language: p.text().nullable(),
+    /** IANA zone, where it is known. */
+    timeZone: p.text().nullable(),
+    phone: p.text().nullable(),
+    since: p.date().nullable(),
+    organisation: () => p.manyToOne(Organisation).nullable().index(),
+    createdAt: p.datetime().defaultRaw("now()"),
+  },
+});
+export type Customer = InferEntity<typeof Customer>;
+
+/** Where a customer can be reached, and by what they are recognised. */
+export const CustomerAddress = defineEntity({
+  name: "CustomerAddress",
+  tableName: "customer_addresses",
+  uniques: [{ properties: ["channel", "address"] }],
+  properties: {
+    id: p.integer().primary(),
+    channel: p.enum(["email", "chat", "sms"]),
+    /** Lower case for email. */
+    address: p.text(),
+    customer: () => p.manyToOne(Customer).deleteRule("cascade").index(),
+  },
+});
+export type CustomerAddress = InferEntity<typeof CustomerAddress>;

@@ -1,0 +1,58 @@
+import { Migrator } from "@mikro-orm/migrations";
+import { defineConfig, MikroORM, type EntityManager, type Options } from "@mikro-orm/postgresql";
+import { entities } from "./entities";
+import { Migration00001Foundation } from "./migrations/00001-foundation";
+
+/** The migrations in their order. New ones are added at the end; landed ones are never edited. */
+const migrations = [{ name: "00001-foundation", class: Migration00001Foundation }];
+
+/** Configuration of the ORM for a database. @param url postgresql:// address */
+export function ormOptions(url: string): Options {
+  return defineConfig({
+    clientUrl: url,
+    entities,
+    extensions: [Migrator],
+    discovery: { warnWhenNoEntities: false },
+    migrations: {
+      tableName: "schema_migrations",
+      migrationsList: migrations,
+      snapshot: false,
+      silent: true,
+    },
+    // Counted by rate-limiter-flexible and not an entity of ours.
+    schemaGenerator: { skipTables: ["sign_in_limits"] },
+    pool: { min: 0, max: 10 },
+    forceUtcTimezone: true,
+    ignoreUndefinedInQuery: false,
+  });
+}
+
+let orm: Promise<MikroORM> | null = null;
+
+/** Connects this process to its database, once. */
+export function connect(url: string): Promise<MikroORM> {
+  orm ??= MikroORM.init(ormOptions(url));
+  return orm;
+}
+
+/** Closes this process's connection. */
+export async function disconnect(): Promise<void> {
+  const open = orm;
+  orm = null;
+  await (await open)?.close();
+}
+
+/** A fresh unit of work. @throws Error when `connect` was not called */
+export async function entityManager(): Promise<EntityManager> {
+  if (!orm) throw new Error("The database is not connected");
+  return (await orm).em.fork();
+}
+
+/** Brings the schema up to date; several processes may ask at once. */
+export async function migrate(connected: MikroORM): Promise<void> {
+  // One process migrates; the others wait for it here and then find nothing to do.
+  await connected.em.transactional(async (em) => {
+    await em.execute("select pg_advisory_xact_lock(7421)");
+    await connected.getMigrator().up();
+  });
+}

@@ -1,0 +1,86 @@
+import { z } from "zod";
+import { join, resolve } from "node:path";
+
+const port = z.coerce.number({ error: "is not a number" }).int("is not a whole number").min(1, "is not a port").max(65535, "is not a port");
+
+const schema = z.object({
+  PORT: port.default(4310),
+  HOST: z.string().min(1, "is empty").default("127.0.0.1"),
+  DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/, error: "is not a postgresql:// address" }),
+  SMTP_URL: z.url({ protocol: /^smtps?$/, error: "is not an smtp:// or smtps:// address" }).optional(),
+  INBOUND_SMTP_PORT: port.default(4325),
+  STANDINS_PORT: port.default(4320),
+  STANDINS: z.enum(["on", "off"], { error: "is neither on nor off" }).optional(),
+  DATA_DIR: z.string().min(1, "is empty").default(".data"),
+  SESSION_SECRET: z.string().min(32, "is shorter than 32 characters"),
+  SEED: z.enum(["demo", "none"], { error: "is neither demo nor none" }).default("demo"),
+});
+
+/** Settings of the program, from its environment. */
+export interface Environment {
+  port: number;
+  host: string;
+  databaseUrl: string;
+  /** Where letters are delivered to. */
+  smtpUrl: string;
+  inboundSmtpPort: number;
+  /** Whether the simulated outside runs, and where its HTTP interface is. */
+  standins: { on: boolean; port: number; smtpPort: number; url: string };
+  dataDir: string;
+  sessionSecret: string;
+  seed: "demo" | "none";
+}
+
+/** The stand-in mail server listens one port above its HTTP interface. */
+export function standinSmtpPort(standinsPort: number): number {
+  return standinsPort + 1;
+}
+
+/**
+ * Reads the environment.
+ * @returns the settings, or one line that names the first unusable value and says what is wrong with it
+ */
+export function readEnvironment(source: Record<string, string | undefined>): { ok: true; environment: Environment } | { ok: false; problem: string } {
+  const given = Object.fromEntries(Object.entries(source).filter(([, value]) => value !== undefined && value !== ""));
+  const parsed = schema.safeParse(given);
+  if (!parsed.success) {
+    const [issue] = parsed.error.issues;
+    const name = String(issue?.path[0] ?? "");
+    const missing = given[name] === undefined;
+    return { ok: false, problem: missing ? `${name} is not set` : `${name}=${name === "SESSION_SECRET" ? "…" : given[name]} ${issue?.message ?? "is not usable"}` };
+  }
+  const env = parsed.data;
+  const on = (env.STANDINS ?? (env.SMTP_URL ? "off" : "on")) === "on";
+  if (!on && !env.SMTP_URL) return { ok: false, problem: "STANDINS=off wants SMTP_URL: there is no mail server to send through" };
+  const smtpPort = standinSmtpPort(env.STANDINS_PORT);
+  return {
+    ok: true,
+    environment: {
+      port: env.PORT,
+      host: env.HOST,
+      databaseUrl: env.DATABASE_URL,
+      smtpUrl: env.SMTP_URL ?? `smtp://127.0.0.1:${smtpPort}`,
+      inboundSmtpPort: env.INBOUND_SMTP_PORT,
+      standins: { on, port: env.STANDINS_PORT, smtpPort, url: `http://127.0.0.1:${env.STANDINS_PORT}` },
+      dataDir: resolve(env.DATA_DIR),
+      sessionSecret: env.SESSION_SECRET,
+      seed: env.SEED,
+    },
+  };
+}
+
+let current: Environment | null = null;
+
+/** The settings of this process. @throws Error with one line when a value is unusable */
+export function environment(): Environment {
+  if (current) return current;
+  const read = readEnvironment(process.env);
+  if (!read.ok) throw new Error(read.problem);
+  current = read.environment;
+  return current;
+}
+
+/** Where a thing of the program's own is kept under the data folder. */
+export function dataPath(...parts: string[]): string {
+  return join(environment().dataDir, ...parts);
+}

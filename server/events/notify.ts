@@ -1,0 +1,18 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { z } from "zod";
+
+/** Channel of PostgreSQL's LISTEN/NOTIFY. */
+export const CHANNEL = "plain_shelf";
+
+/** Something that open screens want to know at once. */
+export const eventSchema = z.object({
+  /** Number of the case, or null for what concerns the whole queue. */
+  case: z.number().int().nullable(),
+  kind: z.enum(["message", "presence", "details", "queue"]),
+});
+export type LiveEvent = z.infer<typeof eventSchema>;
+
+/** Tells every process about an event, when the transaction commits (at once outside of one). */
+export async function notify(em: EntityManager, event: LiveEvent): Promise<void> {
+  await em.execute("select pg_notify(?, ?)", [CHANNEL, JSON.stringify(event)]);
+}

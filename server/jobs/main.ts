@@ -1,0 +1,94 @@
+import { hostname } from "node:os";
+import { z } from "zod";
+import { Heartbeat } from "../db/entities/people";
+import { connect, disconnect, entityManager } from "../db/orm";
+import { lookUpBooking } from "../details/bookings";
+import { environment } from "../environment";
+import { log } from "../log";
+import { sweepSessions } from "../people/sessions";
+import { listenForMail } from "../receiving/listen";
+import { closeMailServer, deliver } from "../sending/deliver";
+import { queues, startBoss, useBoss, type QueueName } from "./boss";
+
+/**
+ * The process that works in the background: delivers letters, asks outside systems, receives mail.
+ * It may be killed at any line: what it had begun is begun again by itself or by another of its kind.
+ */
+const settings = environment();
+await connect(settings.databaseUrl);
+const boss = await startBoss(settings.databaseUrl, "worker");
+useBoss(boss);
+
+const sendJob = z.object({ message: z.number().int() });
+const lookUpJob = z.object({ case: z.number().int() });
+
+/** Works a queue: each job by itself, so that one failure does not touch its neighbours. */
+async function work(name: QueueName, handle: (data: unknown, lastTry: boolean) => Promise<void>): Promise<void> {
+  await boss.work(name, { includeMetadata: true, batchSize: 10, pollingIntervalSeconds: 0.5 }, async (jobs) => {
+    await Promise.all(
+      jobs.map(async (job) => {
+        try {
+          await handle(job.data, job.retryCount >= queues[name].retryLimit);
+        } catch (error) {
+          const message = error instanceof Error ? error.message : String(error);
+          log.warn({ event: "job failed", queue: name, job: job.id, message });
+          await boss.fail(name, job.id, { message });
+        }
+      }),
+    );
+  });
+}
+
+await work("send", async (data, lastTry) => {
+  const outcome = await deliver(await entityManager(), sendJob.parse(data).message, lastTry, () => new Date());
+  if (outcome === "try later") throw new Error("Not delivered yet");
+});
+await work("look-up", async (data, lastTry) => {
+  const done = await lookUpBooking(await entityManager(), lookUpJob.parse(data).case, new Date());
+  if (!done && !lastTry) throw new Error("The booking system did not answer");
+});
+
+const receiving = await listenForMail(settings.inboundSmtpPort, settings.host);
+log.info({ event: "receiving mail", port: settings.inboundSmtpPort });
+
+const BEAT_MS = 5000;
+const name = `jobs ${hostname()} ${process.pid}`;
+
+async function beat(): Promise<void> {
+  const em = await entityManager();
+  await em.upsert(Heartbeat, { name, beatAt: new Date() });
+  await em.nativeDelete(Heartbeat, { beatAt: { $lt: new Date(Date.now() - 20 * BEAT_MS) } });
+}
+
+function complain(event: string) {
+  return (error: unknown) => log.error({ event, error: error instanceof Error ? error.message : String(error) });
+}
+
+await beat();
+const timers = [
+  setInterval(() => void beat().catch(complain("heartbeat failed")), BEAT_MS),
+  setInterval(() => void entityManager().then((em) => sweepSessions(em, new Date())).catch(complain("sweeping failed")), 3_600_000),
+];
+log.info({ event: "job runner ready" });
+
+async function stop(): Promise<void> {
+  timers.forEach((timer) => clearInterval(timer));
+  await new Promise<void>((resolve) => {
+    receiving.close(() => resolve());
+  });
+  await boss.stop({ graceful: true, timeout: 5000 });
+  closeMailServer();
+  await disconnect();
+}
+
+for (const signal of ["SIGINT", "SIGTERM"] as const) {
+  process.once(signal, () => {
+    stop().then(
+      () => process.exit(0),
+      (error: unknown) => {
+        complain("stopping failed")(error);
+        process.exit(1);
+      },
+    );
+  });
+}

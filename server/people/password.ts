@@ -1,0 +1,37 @@
+import { randomBytes, scrypt, timingSafeEqual } from "node:crypto";
+
+/** Cost of scrypt (RFC 7914): 2^15 · 8 takes about 32 MB and 80 ms. */
+const COST = { N: 32_768, r: 8, p: 1, maxmem: 64 * 1024 * 1024 };
+const KEY_LENGTH = 32;
+
+function derive(password: string, salt: Buffer, cost: typeof COST): Promise<Buffer> {
+  return new Promise((resolve, reject) => {
+    scrypt(password.normalize("NFKC"), salt, KEY_LENGTH, cost, (error, key) => {
+      if (error) reject(error);
+      else resolve(key);
+    });
+  });
+}
+
+/** Hashes a password. @returns `scrypt$N$r$p$salt$key`, salt and key in base64url */
+export async function hashPassword(password: string): Promise<string> {
+  const salt = randomBytes(16);
+  const key = await derive(password, salt, COST);
+  return ["scrypt", COST.N, COST.r, COST.p, salt.toString("base64url"), key.toString("base64url")].join("$");
+}
+
+/** A hash that no password has, to spend the same time on people who do not exist. */
+const NOBODY = `scrypt$${COST.N}$${COST.r}$${COST.p}$${Buffer.alloc(16).toString("base64url")}$${Buffer.alloc(KEY_LENGTH).toString("base64url")}`;
+
+/**
+ * Whether a password is the one that was hashed, in constant time.
+ * @param hash as `hashPassword` made it; null spends the time and says no
+ */
+export async function verifyPassword(password: string, hash: string | null): Promise<boolean> {
+  const [scheme, N, r, p, salt = "", key = ""] = (hash ?? NOBODY).split("$");
+  if (scheme !== "scrypt") return false;
+  const wanted = Buffer.from(key, "base64url");
+  const cost = { ...COST, N: Number(N), r: Number(r), p: Number(p) };
+  const found = await derive(password, Buffer.from(salt, "base64url"), cost);
+  return hash !== null && found.length === wanted.length && timingSafeEqual(found, wanted);
+}

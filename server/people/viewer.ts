@@ -1,0 +1,28 @@
+import { NotAllowed } from "../errors";
+import type { Role } from "../db/entities/people";
+
+/** Who is asking: what every server function needs to know of the person signed in. */
+export interface Viewer {
+  id: number;
+  name: string;
+  email: string;
+  role: Role;
+  teamId: number;
+  teamName: string;
+  /** IANA zone. */
+  timeZone: string;
+}
+
+const rank: Record<Role, number> = { agent: 0, curator: 1, lead: 2 };
+
+/** Whether a role includes another: a lead may what a curator may, a curator what an agent may. */
+export function includesRole(role: Role, wanted: Role): boolean {
+  return rank[role] >= rank[wanted];
+}
+
+/** Lets the viewer pass whose role includes the wanted one. @throws NotAllowed */
+export function requireRole(viewer: Viewer, wanted: Role): void {
+  if (!includesRole(viewer.role, wanted)) {
+    throw new NotAllowed(`This is for a ${wanted}; you are signed in as ${viewer.role}`);
+  }
+}

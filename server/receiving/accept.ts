@@ -1,0 +1,165 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { nameKey } from "#core/checks/names";
+import { bareSubject, caseNumberIn } from "#core/mail/subject";
+import { Attachment } from "../db/entities/answering";
+import { Case, CaseEvent, Message } from "../db/entities/cases";
+import { Customer, CustomerAddress } from "../db/entities/customers";
+import { Team } from "../db/entities/people";
+import { bookingReferenceIn } from "../details/bookings";
+import { notify } from "../events/notify";
+import { storeFile } from "../files/store";
+import { findHouse } from "../house";
+import { queue } from "../jobs/boss";
+import type { ReceivedMail } from "./parse";
+
+/** An open case without a word for longer than this is not taken up again by a new message that does not name it. */
+const OPEN_DAYS = 30;
+
+/** What became of a received message. */
+export interface Accepted {
+  caseId: number;
+  caseNumber: number;
+  messageId: number;
+  /** Whether it opened a case of its own. */
+  opened: boolean;
+}
+
+/**
+ * Takes a received message in, whole or not at all: it joins the case that it answers, else the one whose
+ * number it names, else its sender's open case (that of the same subject first); else it opens one.
+ * A message that was taken in before (same Message-ID) is recognised and left alone.
+ */
+export async function acceptMail(em: EntityManager, mail: ReceivedMail, raw: Buffer, recipients: string[], now: Date): Promise<Accepted> {
+  return em.transactional(async (inner) => {
+    const known = mail.messageId === null ? null : await inner.findOne(Message, { messageId: mail.messageId }, { populate: ["case"] });
+    if (known) return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
+    const customer = await recogniseCustomer(inner, mail);
+    const house = await findHouse(inner);
+    const found = await findCase(inner, mail, customer, house.casePrefix, now);
+    const subject = found ?? (await openCase(inner, mail, customer, recipients, now));
+    const message = inner.create(Message, {
+      case: subject,
+      direction: "in",
+      channel: "email",
+      state: "received",
+      fromName: mail.from.name,
+      fromAddress: mail.from.address,
+      toAddress: mail.to[0] ?? recipients[0] ?? "",
+      subject: mail.subject,
+      text: mail.text,
+      html: mail.html,
+      language: mail.language,
+      messageId: mail.messageId,
+      references: [...mail.answers].reverse(),
+      raw: await storeFile(inner, raw),
+      at: now,
+    });
+    for (const [position, file] of mail.attachments.entries()) {
+      const stored = await storeFile(inner, file.content);
+      inner.create(Attachment, { message, file: stored, name: file.name, contentType: file.contentType, contentId: file.contentId, position });
+    }
+    await awaitAnswer(inner, subject, now);
+    const reference = subject.bookingReference === null ? bookingReferenceIn(`${mail.subject}\n${mail.text}`) : null;
+    if (reference !== null) subject.bookingReference = reference;
+    inner.create(CaseEvent, { case: subject, person: null, kind: found ? "received" : "opened", data: {}, at: now });
+    await inner.flush();
+    if (reference !== null) await queue(inner, "look-up", { case: subject.id });
+    await notify(inner, { case: subject.number, kind: "message" });
+    await notify(inner, { case: null, kind: "queue" });
+    return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
+  });
+}
+
+/** The case waits for us again; its time runs from the oldest message without an answer. */
+async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
+  if (subject.waitingSince === null) {
+    const team = await em.findOneOrFail(Team, { id: subject.team.id });
+    subject.waitingSince = now;
+    subject.answerBy = new Date(now.getTime() + team.answerWithin * 60_000);
+  }
+  subject.status = "waiting for us";
+  subject.updatedAt = now;
+}
+
+async function recogniseCustomer(em: EntityManager, mail: ReceivedMail): Promise<Customer> {
+  const address = mail.from.address;
+  // Two messages of a new sender may arrive at once: the second waits here, and finds the first's customer.
+  await em.execute("select pg_advisory_xact_lock(hashtext(?))", [`email:${address}`]);
+  const known = await em.findOne(CustomerAddress, { channel: "email", address }, { populate: ["customer"] });
+  if (known) return known.customer;
+  const { firstName, lastName } = nameParts(mail.from.name);
+  const customer = em.create(Customer, {
+    firstName,
+    lastName,
+    displayName: mail.from.name ?? address,
+    nameKey: firstName !== null && lastName !== null ? nameKey(`${firstName} ${lastName}`) : null,
+    language: mail.language,
+    timeZone: null,
+    phone: null,
+    since: null,
+    organisation: null,
+  });
+  em.create(CustomerAddress, { channel: "email", address, customer });
+  await em.flush();
+  return customer;
+}
+
+/** First and last name of a sender's display name, where it looks like a person's: “Brandt, Ana” and “Ana Brandt”. */
+function nameParts(name: string | null): { firstName: string | null; lastName: string | null } {
+  if (name === null || /@|\d/.test(name)) return { firstName: null, lastName: null };
+  const [last, first, ...more] = name.split(",").map((part) => part.trim());
+  if (first && last && more.length === 0) return { firstName: first, lastName: last };
+  const words = name.split(/\s+/);
+  if (words.length < 2) return { firstName: null, lastName: null };
+  return { firstName: words[0] ?? null, lastName: words.slice(1).join(" ") };
+}
+
+async function findCase(em: EntityManager, mail: ReceivedMail, customer: Customer, prefix: string, now: Date): Promise<Case | null> {
+  if (mail.answers.length > 0) {
+    const answered = await em.find(Message, { messageId: { $in: mail.answers } }, { populate: ["case"] });
+    for (const id of mail.answers) {
+      const message = answered.find((one) => one.messageId === id);
+      if (message) return message.case;
+    }
+  }
+  const number = caseNumberIn(mail.subject, prefix);
+  // A number alone can be guessed: it counts only for a case of the sender's own, or of their organisation.
+  const named = number === null ? null : await em.findOne(Case, { number }, { populate: ["customer"] });
+  if (named && isTheirs(named, customer)) return named;
+  const since = new Date(now.getTime() - OPEN_DAYS * 24 * 60 * 60_000);
+  const open = await em.find(
+    Case,
+    { customer, channel: "email", status: { $ne: "closed" }, updatedAt: { $gt: since } },
+    { orderBy: { updatedAt: "desc" }, limit: 20 },
+  );
+  const about = bareSubject(mail.subject).toLowerCase();
+  return open.find((one) => bareSubject(one.subject).toLowerCase() === about) ?? open[0] ?? null;
+}
+
+function isTheirs(subject: Case, customer: Customer): boolean {
+  const { organisation } = subject.customer;
+  return subject.customer.id === customer.id || (organisation !== null && organisation?.id === customer.organisation?.id);
+}
+
+async function openCase(em: EntityManager, mail: ReceivedMail, customer: Customer, recipients: string[], now: Date): Promise<Case> {
+  const addressed = [...recipients, ...mail.to].map((address) => address.toLowerCase());
+  const team =
+    (await em.findOne(Team, { mailbox: { $in: addressed } })) ?? (await em.findOneOrFail(Team, {}, { orderBy: { id: "asc" } }));
+  const [row] = await em.execute<{ number: string }[]>("select nextval('case_numbers') as number");
+  return em.create(Case, {
+    number: Number(row?.number),
+    channel: "email",
+    subject: mail.subject,
+    topic: null,
+    language: customer.language ?? mail.language,
+    status: "waiting for us",
+    customer,
+    team,
+    assignee: null,
+    bookingReference: null,
+    details: {},
+    openedAt: now,
+    waitingSince: null,
+    answerBy: null,
+  });
+}

@@ -1,0 +1,100 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { fileTypeFromBuffer } from "file-type";
+import type { Doc } from "#core/document/types";
+import { walk, wordsOf } from "#core/document/walk";
+import type { Library, LibraryReply } from "#core/formats/library";
+import { readText } from "#core/tokens/text-form";
+import { HouseFact, HouseFactValue, Reply, ReplyAttachment, ReplyVariant, ReplyVersion, Shelf } from "../db/entities/library";
+import { storeFile } from "../files/store";
+
+const SLASH = /^.*\//;
+
+/**
+ * Puts a whole library into an empty database: shelves for everyone, facts, replies with their first version published.
+ * @param attachment the bytes of a file that replies name
+ * @throws Error when a reply stands on a shelf that the library does not list
+ */
+export async function importLibrary(em: EntityManager, library: Library, attachment: (name: string) => Promise<Buffer>, now: Date): Promise<void> {
+  const shelves = new Map<string, Shelf>();
+  for (const [position, { id, name, mark }] of library.shelves.entries()) {
+    shelves.set(id, em.create(Shelf, { key: id, name, mark: mark ?? name.slice(0, 1), audience: "everyone", owner: null, position }));
+  }
+  for (const [key, { label, type, value }] of Object.entries(library.houseFacts)) {
+    const fact = em.create(HouseFact, { key, label, type });
+    em.create(HouseFactValue, { fact, value, validFrom: now, person: null });
+  }
+  for (const reply of library.replies) {
+    const shelf = shelves.get(reply.shelf ?? "");
+    if (!shelf) throw new Error(`The reply “${reply.id}” stands on the shelf “${reply.shelf}”, which is not listed`);
+    await importReply(em, reply, shelf, attachment);
+  }
+  await em.flush();
+}
+
+async function importReply(em: EntityManager, reply: LibraryReply, shelf: Shelf, attachment: (name: string) => Promise<Buffer>): Promise<void> {
+  const row = em.create(Reply, {
+    key: reply.id,
+    shelf,
+    title: reply.title,
+    note: reply.note ?? null,
+    part: reply.part,
+    state: reply.state,
+    tags: reply.tags,
+    channels: reply.channels,
+    topics: [],
+    owner: null,
+    reviewBy: reply.review_by ?? null,
+    seasonFrom: null,
+    seasonUntil: null,
+  });
+  const version = em.create(ReplyVersion, {
+    reply: row,
+    number: 1,
+    state: reply.state === "draft" ? "draft" : "published",
+    blanks: reply.blanks,
+    passages: reply.passages,
+    useTemplateSubject: reply.use_template_subject,
+    author: null,
+    remark: null,
+  });
+  const ids = new Map<string, string>();
+  for (const [position, name] of reply.attachments.entries()) {
+    const content = await attachment(name);
+    const file = await storeFile(em, content);
+    ids.set(name, String(file.id));
+    em.create(ReplyAttachment, { version, file, name: name.replace(SLASH, ""), contentType: await kindOf(content, name), position });
+  }
+  for (const [index, variant] of reply.variants.entries()) {
+    const document = withFileIds(variant.document, ids);
+    em.create(ReplyVariant, {
+      version,
+      language: variant.language,
+      fallback: index === 0,
+      title: variant.title,
+      subject: variant.subject,
+      document,
+      words: [variant.title ?? reply.title, reply.tags.join(" "), subjectWords(variant.subject), wordsOf(document)].filter(Boolean).join("\n"),
+    });
+  }
+}
+
+function subjectWords(subject: string | null): string {
+  return readText(subject ?? "")
+    .pieces.map((piece) => (piece.type === "text" ? piece.text : ""))
+    .join(" ")
+    .trim();
+}
+
+async function kindOf(content: Buffer, name: string): Promise<string> {
+  const told = await fileTypeFromBuffer(content);
+  return told?.mime ?? (/\.(?:txt|md|csv)$/.test(name) ? "text/plain; charset=utf-8" : "application/octet-stream");
+}
+
+/** Pictures name the stored file instead of the path that it had in the library. */
+function withFileIds(doc: Doc, ids: ReadonlyMap<string, string>): Doc {
+  const copy = structuredClone(doc);
+  walk(copy, (node) => {
+    if (node.type === "image") node.attrs.attachment = ids.get(node.attrs.attachment) ?? node.attrs.attachment;
+  });
+  return copy;
+}

@@ -1,0 +1,189 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import type { AttachmentRef, Part } from "#core/compose/slip";
+import type { Passages } from "#core/conditions/condition";
+import type { Doc } from "#core/document/types";
+import type { Blanks } from "#core/tokens/blanks";
+import type { Viewer } from "../people/viewer";
+
+/** A reply as the shelf strip offers it: all that is needed to read it for a case and to take it. */
+export interface StripReply {
+  key: string;
+  versionId: number;
+  title: string;
+  part: Part;
+  shelf: { name: string; mark: string };
+  tags: string[];
+  language: string;
+  document: Doc;
+  blanks: Blanks;
+  passages: Passages;
+  subject: string | null;
+  useTemplateSubject: boolean;
+  attachments: AttachmentRef[];
+  /** Why it stands where it stands, in words. */
+  why: string;
+}
+
+export interface StripQuery {
+  /** What the agent typed; empty to order by the message's own words. */
+  query: string;
+  /** Text of the message that waits. */
+  message: string;
+  channel: string;
+  /** Language of the letter; replies without a variant in it come in their fallback. */
+  language: string;
+  limit: number;
+  /** Only these replies, by key. */
+  keys?: string[];
+}
+
+interface Row {
+  key: string;
+  version_id: number;
+  title: string;
+  part: Part;
+  shelf_name: string;
+  shelf_mark: string;
+  tags: string[];
+  language: string;
+  document: Doc;
+  blanks: Blanks;
+  passages: Passages;
+  subject: string | null;
+  use_template_subject: boolean;
+  words: string;
+  uses: number;
+  matched: boolean;
+}
+
+/** Replies that a viewer may see: shelves for everyone, for their team, or their own. */
+const VISIBLE = `(s.audience = 'everyone' or (s.audience = 'owner' and s.owner_id = :person)
+  or (s.audience = 'teams' and exists (select 1 from shelf_teams st where st.shelf_id = s.id and st.team_id = :team)))`;
+
+/**
+ * Replies for a case: by what was typed, else by words in common with the message, then by use of late.
+ * Use counts the letters of the viewer's house of the last 90 days, each half as much a month later.
+ */
+export async function stripReplies(em: EntityManager, viewer: Viewer, input: StripQuery): Promise<{ replies: StripReply[]; total: number }> {
+  const typed = input.query.trim();
+  const terms = searchTerms(typed || input.message);
+  const values = {
+    person: viewer.id,
+    team: viewer.teamId,
+    channel: input.channel,
+    language: input.language,
+    short: input.language.slice(0, 2),
+    limit: input.limit,
+    typed: typed.toLowerCase(),
+    // Typed words must begin words of the reply; the message's words only have to be among them.
+    terms: typed ? terms.map((term) => `${term}:*`).join(" & ") : terms.join(" | "),
+    must: typed !== "",
+    keys: input.keys ?? null,
+  };
+  const rows = await em.execute<Row[]>(
+    ...named(
+      `with offered as (
+         select distinct on (r.id) r.id, r.key, r.title, r.part, r.tags, v.id as version_id, v.blanks, v.passages, v.use_template_subject,
+                t.language, t.document, t.subject, t.words, coalesce(t.title, r.title) as shown_title, s.name as shelf_name, s.mark as shelf_mark
+           from replies r
+           join shelves s on s.id = r.shelf_id
+           join reply_versions v on v.reply_id = r.id and v.state = 'published'
+           join reply_variants t on t.version_id = v.id
+          where r.state = 'shelved' and :channel = any(r.channels) and (:keys::text[] is null or r.key = any(:keys::text[])) and ${VISIBLE}
+          order by r.id, (t.language = :language) desc, (left(t.language, 2) = :short) desc, t.fallback desc
+       ), used as (
+         select lr.reply_id, sum(power(0.5, extract(epoch from now() - lr.at) / 2592000))::float as uses
+           from letter_replies lr where lr.at > now() - interval '90 days' group by lr.reply_id
+       ), scored as (
+         select o.*, coalesce(u.uses, 0) as uses,
+                case when :terms = '' then 0 else ts_rank(to_tsvector('english', o.words), to_tsquery('english', :terms), 1) end as rank,
+                case when :typed = '' then 0 else greatest(similarity(lower(o.shown_title), :typed), word_similarity(:typed, lower(o.words)) * 0.8) end as alike
+           from offered o left join used u on u.reply_id = o.id
+       )
+       select key, version_id, shown_title as title, part, tags, blanks, passages, use_template_subject, language, document, subject,
+              words, shelf_name, shelf_mark, uses, (rank > 0) as matched
+         from scored
+        where not :must or rank > 0 or alike > 0.45
+        order by (part = 'answer') desc, (rank * 4 + alike + least(uses, 50) / 500.0) desc, title
+        limit :limit`,
+      values,
+    ),
+  );
+  const [counted] = await em.execute<{ total: number }[]>(
+    ...named(`select count(*)::int as total from replies r join shelves s on s.id = r.shelf_id where r.state = 'shelved' and :channel = any(r.channels) and ${VISIBLE}`, values),
+  );
+  const attachments = await attachmentsOf(em, rows.map((row) => row.version_id));
+  const wanted = new Set(terms);
+  return {
+    total: counted?.total ?? 0,
+    replies: rows.map(({ version_id, shelf_name, shelf_mark, use_template_subject, words, uses, matched, ...row }) => ({
+      ...row,
+      versionId: version_id,
+      shelf: { name: shelf_name, mark: shelf_mark },
+      useTemplateSubject: use_template_subject,
+      attachments: attachments.get(version_id) ?? [],
+      why: reason(words, wanted, { typed: typed !== "", uses, matched }),
+    })),
+  };
+}
+
+/** Whether the viewer may see each of these versions. */
+export async function visibleVersions(em: EntityManager, viewer: Viewer, ids: number[]): Promise<Set<number>> {
+  if (ids.length === 0) return new Set();
+  const rows = await em.execute<{ id: number }[]>(
+    ...named(
+      `select v.id from reply_versions v join replies r on r.id = v.reply_id join shelves s on s.id = r.shelf_id
+        where v.id = any(:ids) and ${VISIBLE}`,
+      { ids, person: viewer.id, team: viewer.teamId },
+    ),
+  );
+  return new Set(rows.map((row) => row.id));
+}
+
+/** The files of versions, by version. */
+export async function attachmentsOf(em: EntityManager, versions: number[]): Promise<Map<number, AttachmentRef[]>> {
+  const rows = await em.execute<{ version_id: number; file_id: number; name: string; content_type: string; size: number }[]>(
+    `select a.version_id, a.file_id, a.name, a.content_type, f.size from reply_attachments a join files f on f.id = a.file_id
+      where a.version_id = any(?) order by a.version_id, a.position`,
+    [versions],
+  );
+  const byVersion = new Map<number, AttachmentRef[]>();
+  for (const row of rows) {
+    const list = byVersion.get(row.version_id) ?? [];
+    list.push({ id: String(row.file_id), name: row.name, contentType: row.content_type, size: row.size });
+    byVersion.set(row.version_id, list);
+  }
+  return byVersion;
+}
+
+const COMMON = new Set(
+  "the and for you your our are was were have has had not but can could would with this that from they them what when where which will there here please thank thanks hello dear all any been about just also get got one two how why who its his her she him out off did does dont".split(" "),
+);
+
+/** Words worth looking for: letters and digits, three or more, the commonest left out. */
+function searchTerms(text: string): string[] {
+  const words = text.toLowerCase().match(/[\p{L}\p{N}]{2,}/gu) ?? [];
+  return [...new Set(words.filter((word) => word.length > 2 && !COMMON.has(word)))].slice(0, 60);
+}
+
+function reason(words: string, wanted: Set<string>, found: { typed: boolean; uses: number; matched: boolean }): string {
+  const shared = [...new Set(words.toLowerCase().match(/[\p{L}\p{N}]{3,}/gu) ?? [])].filter((word) =>
+    found.typed ? [...wanted].some((term) => word.startsWith(term)) : wanted.has(word),
+  );
+  const use = found.uses >= 1 ? `used ${Math.round(found.uses)} times lately` : null;
+  const words3 = shared.slice(0, 3).map((word) => `“${word}”`).join(", ");
+  if (words3 !== "") return use ? `${words3}; ${use}` : words3;
+  if (found.matched) return use ?? "words alike";
+  return found.typed ? "spelled alike" : (use ?? "not used lately");
+}
+
+/** A query with `:name` parameters as one with `?`, and its values in their order. */
+function named(sql: string, values: Record<string, unknown>): [string, unknown[]] {
+  const list: unknown[] = [];
+  const text = sql.replace(/(?<!:):([a-z]+)\b/g, (whole, name: string) => {
+    if (!Object.hasOwn(values, name)) return whole;
+    list.push(values[name]);
+    return "?";
+  });
+  return [text, list];
+}

@@ -1,0 +1,142 @@
+import compression from "compression";
+import express, { type Express, type NextFunction, type Request, type Response } from "express";
+import helmet from "helmet";
+import { randomBytes } from "node:crypto";
+import { createRequestHandler } from "@react-router/express";
+import type { MikroORM } from "@mikro-orm/postgresql";
+import type { ServerBuild } from "react-router";
+import type { Environment } from "../environment";
+import { log } from "../log";
+import { findSession } from "../people/sessions";
+import type { Viewer } from "../people/viewer";
+import { readToken, writeToken } from "./cookie";
+import { health } from "./health";
+
+export interface WebOptions {
+  orm: MikroORM;
+  environment: Environment;
+  build: () => Promise<ServerBuild>;
+  /** Folder of built assets; null while developing. */
+  assets: string | null;
+}
+
+interface Locals {
+  nonce: string;
+  viewer: Viewer | null;
+  token: string | null;
+}
+
+function localsOf(response: Response): Locals {
+  return response.locals as Locals;
+}
+
+/** Frames of inbound messages bring a policy of their own, stricter than ours. */
+const MESSAGE_FRAME = /^\/(?:outside\/)?messages\/[^/]+\/(?:html|attachments\/\d+)$/;
+
+/** The web process's application: security headers, assets, sessions, then the routes. */
+export function webApp({ orm, environment, build, assets }: WebOptions): Express {
+  const app = express();
+  app.disable("x-powered-by");
+  app.set("trust proxy", "loopback");
+
+  app.get("/healthz", async (_request, response) => {
+    const found = await health(orm, environment);
+    response.status(Object.values(found).every(Boolean) ? 200 : 503).json(found);
+  });
+
+  app.use(compression({ filter: (request, response) => !isStream(response) && compression.filter(request, response) }));
+  if (assets !== null) {
+    app.use("/assets", express.static(`${assets}/assets`, { immutable: true, maxAge: "1y", fallthrough: false }));
+    app.use(express.static(assets, { maxAge: "1h", index: false }));
+  }
+
+  app.use((request, response, next) => {
+    localsOf(response).nonce = randomBytes(16).toString("base64");
+    policy(assets === null, MESSAGE_FRAME.test(request.path))(request, response, next);
+  });
+  app.use(sameOrigin);
+  app.use(async (request, response, next) => {
+    await recognise(orm, request, response);
+    next();
+  });
+
+  app.use(
+    createRequestHandler({
+      build,
+      mode: assets === null ? "development" : "production",
+      getLoadContext: (request, response) => {
+        const { viewer, token, nonce } = localsOf(response);
+        return { viewer, sessionToken: token, nonce, address: request.ip ?? "unknown" };
+      },
+    }),
+  );
+
+  app.use((error: unknown, request: Request, response: Response, next: NextFunction) => {
+    if (response.headersSent) return next(error);
+    const status = statusOf(error);
+    if (status >= 500) log.error({ event: "request failed", path: request.path, error: error instanceof Error ? error.message : String(error) });
+    response.status(status).type("text/plain").send(status >= 500 ? "Something went wrong here. It was noted; please try again." : "That cannot be had.");
+  });
+  return app;
+}
+
+function statusOf(error: unknown): number {
+  const status = typeof error === "object" && error !== null && "status" in error ? Number(error.status) : 500;
+  return status >= 400 && status < 600 ? status : 500;
+}
+
+function isStream(response: Response): boolean {
+  return String(response.getHeader("content-type") ?? "").startsWith("text/event-stream");
+}
+
+function policy(developing: boolean, frame: boolean) {
+  const nonce = (_request: unknown, response: unknown) => `'nonce-${localsOf(response as Response).nonce}'`;
+  return helmet({
+    contentSecurityPolicy: frame
+      ? false
+      : {
+          useDefaults: false,
+          directives: {
+            defaultSrc: ["'self'"],
+            scriptSrc: ["'self'", nonce],
+            // Developing, Vite puts styles into the page by script.
+            styleSrc: developing ? ["'self'", "'unsafe-inline'"] : ["'self'", nonce],
+            imgSrc: ["'self'", "data:", "blob:"],
+            fontSrc: ["'self'"],
+            connectSrc: developing ? ["'self'", "ws:"] : ["'self'"],
+            frameSrc: ["'self'"],
+            objectSrc: ["'none'"],
+            baseUri: ["'none'"],
+            formAction: ["'self'"],
+            frameAncestors: ["'none'"],
+          },
+        },
+    // Told by whoever puts TLS in front.
+    strictTransportSecurity: false,
+    crossOriginEmbedderPolicy: false,
+    xFrameOptions: frame ? { action: "sameorigin" } : { action: "deny" },
+  });
+}
+
+/** Whatever changes something must come from our own pages. */
+function sameOrigin(request: Request, response: Response, next: NextFunction): void {
+  if (request.method === "GET" || request.method === "HEAD" || request.method === "OPTIONS") return next();
+  const site = request.get("sec-fetch-site");
+  const origin = request.get("origin");
+  const own = site !== undefined ? site === "same-origin" : origin !== undefined && URL.canParse(origin) && new URL(origin).host === request.get("host");
+  if (own) return next();
+  response.status(403).type("text/plain").send("This request did not come from a page of ours. Open the page again and retry.");
+}
+
+async function recognise(orm: MikroORM, request: Request, response: Response): Promise<void> {
+  const locals = localsOf(response);
+  locals.viewer = null;
+  locals.token = await readToken(request.get("cookie"));
+  if (locals.token === null) return;
+  const found = await findSession(orm.em.fork(), locals.token, new Date());
+  locals.viewer = found?.viewer ?? null;
+  if (found?.freshToken) {
+    locals.token = found.freshToken;
+    response.append("Set-Cookie", await writeToken(found.freshToken, request.secure));
+  }
+}

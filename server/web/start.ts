@@ -1,0 +1,55 @@
+import type { Server } from "node:http";
+import type { ServerBuild } from "react-router";
+import { connect, disconnect } from "../db/orm";
+import { environment } from "../environment";
+import { closeHub, openHub } from "../events/hub";
+import { startBoss, useBoss } from "../jobs/boss";
+import { log } from "../log";
+import { webApp } from "./app";
+
+/**
+ * Starts the web process. It and the routes come from one bundle, and so share one database connection.
+ * @param assets folder of built assets; null while developing
+ * @returns the application, for the developer's server, and how to stop
+ */
+export async function createWeb(assets: string | null) {
+  const settings = environment();
+  const orm = await connect(settings.databaseUrl);
+  const boss = await startBoss(settings.databaseUrl, "sender");
+  useBoss(boss);
+  await openHub(settings.databaseUrl);
+  const app = webApp({
+    orm,
+    environment: settings,
+    build: () => import("virtual:react-router/server-build") as Promise<ServerBuild>,
+    assets,
+  });
+  return {
+    app,
+    async stop() {
+      await boss.stop({ graceful: false });
+      await closeHub();
+      await disconnect();
+    },
+  };
+}
+
+/** Listens as the environment says, until told to stop. */
+export async function serve(assets: string): Promise<void> {
+  const settings = environment();
+  const { app, stop } = await createWeb(assets);
+  const server = await new Promise<Server>((resolve, reject) => {
+    const listening = app.listen(settings.port, settings.host, (error?: Error) => (error ? reject(error) : resolve(listening)));
+  });
+  log.info({ event: "web ready", host: settings.host, port: settings.port });
+  for (const signal of ["SIGINT", "SIGTERM"] as const) {
+    process.once(signal, () => {
+      server.close();
+      server.closeAllConnections();
+      stop().then(
+        () => process.exit(0),
+        () => process.exit(1),
+      );
+    });
+  }
+}

@@ -1,0 +1,14 @@
+import { z } from "zod";
+
+/** What the simulated outside does wrong, for trying how the program bears it. */
+export const faultsSchema = z.strictObject({
+  /** The mail server takes everything, asks to come back later (451), or refuses (550). */
+  mail: z.enum(["fine", "busy", "refuses"]),
+  /** Milliseconds that the booking system thinks before it answers. */
+  bookingDelay: z.number().int().min(0).max(60_000),
+  /** Whether the booking system answers at all. */
+  bookings: z.enum(["fine", "broken"]),
+});
+export type Faults = z.infer<typeof faultsSchema>;
+
+export const noFaults: Faults = { mail: "fine", bookingDelay: 150, bookings: "fine" };

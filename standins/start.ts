@@ -1,0 +1,51 @@
+import { join } from "node:path";
+import type { Server } from "node:http";
+import { noFaults } from "./faults";
+import { httpInterface } from "./http";
+import { Mailboxes } from "./mailbox";
+import { mailServer } from "./smtp";
+
+export interface StandinsOptions {
+  httpPort: number;
+  smtpPort: number;
+  programSmtpPort: number;
+  /** Where mail and bookings are kept. */
+  folder: string;
+}
+
+/** Starts the simulated outside. @returns how to stop it */
+export async function startStandins({ httpPort, smtpPort, programSmtpPort, folder }: StandinsOptions): Promise<() => Promise<void>> {
+  const mailboxes = new Mailboxes(join(folder, "mail"));
+  await mailboxes.open();
+  let faults = { ...noFaults };
+  const smtp = mailServer(mailboxes, () => faults);
+  smtp.on("error", (error: Error) => process.stderr.write(`outside: ${error.message}\n`));
+  await new Promise<void>((resolve) => {
+    smtp.listen(smtpPort, "127.0.0.1", resolve);
+  });
+  const app = httpInterface({
+    mailboxes,
+    programSmtpPort,
+    bookingsFile: join(folder, "bookings.json"),
+    faults: {
+      read: () => faults,
+      write(next) {
+        faults = next;
+      },
+    },
+  });
+  const http = await new Promise<Server>((resolve, reject) => {
+    const server = app.listen(httpPort, "127.0.0.1", (error?: Error) => (error ? reject(error) : resolve(server)));
+  });
+  return async () => {
+    await Promise.all([
+      new Promise<void>((resolve) => {
+        smtp.close(() => resolve());
+      }),
+      new Promise<void>((resolve) => {
+        http.close(() => resolve());
+        http.closeAllConnections();
+      }),
+    ]);
+  };
+}
