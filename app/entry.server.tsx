@@ -1,7 +1,13 @@
 import { PassThrough } from "node:stream";
 import { createReadableStreamFromReadable } from "@react-router/node";
 import { renderToPipeableStream } from "react-dom/server";
-import { isRouteErrorResponse, ServerRouter, type AppLoadContext, type EntryContext, type HandleErrorFunction } from "react-router";
+import {
+  isRouteErrorResponse,
+  ServerRouter,
+  type AppLoadContext,
+  type EntryContext,
+  type HandleErrorFunction,
+} from "react-router";
 import { log } from "#server/log";
 
 const ABORT_MS = 10_000;
@@ -16,20 +22,26 @@ export default function handleRequest(
 ): Promise<Response> {
   return new Promise((resolve, reject) => {
     let code = status;
-    const { pipe, abort } = renderToPipeableStream(<ServerRouter context={routerContext} url={request.url} nonce={nonce} />, {
-      nonce,
-      onShellReady() {
-        const body = new PassThrough();
-        headers.set("Content-Type", "text/html; charset=utf-8");
-        resolve(new Response(createReadableStreamFromReadable(body), { headers, status: code }));
-        pipe(body);
+    const { pipe, abort } = renderToPipeableStream(
+      <ServerRouter context={routerContext} url={request.url} nonce={nonce} />,
+      {
+        nonce,
+        onShellReady() {
+          const body = new PassThrough();
+          headers.set("Content-Type", "text/html; charset=utf-8");
+          resolve(new Response(createReadableStreamFromReadable(body), { headers, status: code }));
+          pipe(body);
+        },
+        onShellError: reject,
+        onError(error) {
+          code = 500;
+          log.error({
+            event: "rendering failed",
+            error: error instanceof Error ? error.message : String(error),
+          });
+        },
       },
-      onShellError: reject,
-      onError(error) {
-        code = 500;
-        log.error({ event: "rendering failed", error: error instanceof Error ? error.message : String(error) });
-      },
-    });
+    );
     setTimeout(abort, ABORT_MS).unref();
   });
 }

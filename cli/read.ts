@@ -1,6 +1,6 @@
 import { readdir, readFile, stat } from "node:fs/promises";
 import { join, relative, sep } from "node:path";
-import type { ZodType } from "zod";
+import { z } from "zod";
 import type { AttachmentRef } from "#core/compose/slip";
 import { readFolder, type TextFile } from "#core/formats/folder";
 import { readLibraryFile, zodProblems, type Library, type LibraryProblem } from "#core/formats/library";
@@ -56,8 +56,8 @@ export async function readLibrary(path: string): Promise<ReadLibrary> {
 }
 
 /** Reads JSON from a file and checks it. @throws Failure with path and reason */
-export async function readChecked<T>(path: string, schema: ZodType<T>): Promise<T> {
-  const parsed = schema.safeParse(await readJson(path));
+export async function readChecked<T>(path: string, schema: z.core.$ZodType<T>): Promise<T> {
+  const parsed = z.safeParse(schema, await readJson(path));
   if (parsed.success) return parsed.data;
   const [problem] = zodProblems(parsed.error);
   throw new Failure(

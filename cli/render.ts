@@ -2,6 +2,7 @@ import { z } from "zod";
 import { secondLook } from "#core/checks/second-look";
 import { libraryTokens } from "#core/checks/lint";
 import { compose } from "#core/compose/compose";
+import { re2Patterns } from "#core/conditions/re2";
 import { blankValueSchema } from "#core/tokens/blanks";
 import { contextSchema } from "#core/tokens/context";
 import { catalogue } from "#core/tokens/catalogue";
@@ -58,6 +59,7 @@ export async function render(options: RenderOptions): Promise<object> {
     channel: options.channel,
     language: options.language ?? variant.language,
     tokens,
+    patterns: re2Patterns,
     signature: null,
     stationery: null,
     subject: { from: reply.use_template_subject ? "reply" : "thread" },

@@ -17,7 +17,11 @@ async function readYaml<T>(path: string, schema: z.ZodType<T>): Promise<T> {
 
 /** Everything of the demo as its files say it. @throws Error that names file and place */
 export async function readDemo() {
-  const conversations = await Promise.all(["waiting", "answered", "closed"].map((name) => readYaml(`conversations/${name}.yaml`, conversationsFile)));
+  const conversations = await Promise.all(
+    ["waiting", "answered", "closed"].map((name) =>
+      readYaml(`conversations/${name}.yaml`, conversationsFile),
+    ),
+  );
   return {
     house: await readYaml("house.yaml", houseFile),
     customers: await readYaml("customers.yaml", customersFile),
@@ -32,7 +36,10 @@ async function readLibrary(): Promise<Library> {
   const files = await Promise.all(
     names
       .filter((name) => name.endsWith(".md") || name === "library.yaml")
-      .map(async (path): Promise<TextFile> => ({ path, text: await readFile(join(FOLDER, "library", path), "utf8") })),
+      .map(async (path): Promise<TextFile> => ({
+        path,
+        text: await readFile(join(FOLDER, "library", path), "utf8"),
+      })),
   );
   const { library, problems } = readFolder(files);
   const [problem] = problems;

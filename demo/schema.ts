@@ -6,7 +6,12 @@ import { moneySchema } from "#core/tokens/context";
 const key = z.string().regex(/^[a-z0-9-]+$/);
 
 export const houseFile = z.strictObject({
-  house: z.strictObject({ name: z.string(), case_prefix: z.string(), time_zone: z.string(), language: z.string() }),
+  house: z.strictObject({
+    name: z.string(),
+    case_prefix: z.string(),
+    time_zone: z.string(),
+    language: z.string(),
+  }),
   teams: z.array(
     z.strictObject({
       key,
@@ -16,7 +21,12 @@ export const houseFile = z.strictObject({
       usual_opening: key.optional(),
       usual_closing: key.optional(),
       signature: z.string(),
-      stationery: z.strictObject({ name: z.string(), accent: z.string(), header: z.string(), footer: z.string() }),
+      stationery: z.strictObject({
+        name: z.string(),
+        accent: z.string(),
+        header: z.string(),
+        footer: z.string(),
+      }),
     }),
   ),
   password: z.string().min(8),
@@ -32,11 +42,26 @@ export const houseFile = z.strictObject({
       phone: z.string().optional(),
     }),
   ),
-  case_fields: z.array(z.strictObject({ key, label: z.string(), type: z.enum(["text", "money", "date", "number"]), example: z.union([z.string(), z.number(), moneySchema]) })),
+  case_fields: z.array(
+    z.strictObject({
+      key,
+      label: z.string(),
+      type: z.enum(["text", "money", "date", "number"]),
+      example: z.union([z.string(), z.number(), moneySchema]),
+    }),
+  ),
 });
 
 export const customersFile = z.strictObject({
-  organisations: z.array(z.strictObject({ key, name: z.string(), kind: z.string(), account: z.string().optional(), contract_until: z.iso.date().optional() })),
+  organisations: z.array(
+    z.strictObject({
+      key,
+      name: z.string(),
+      kind: z.string(),
+      account: z.string().optional(),
+      contract_until: z.iso.date().optional(),
+    }),
+  ),
   customers: z.array(
     z.strictObject({
       key,
@@ -51,7 +76,10 @@ export const customersFile = z.strictObject({
   ),
 });
 
-const said = z.union([z.strictObject({ them: z.string() }), z.strictObject({ us: z.string(), with: z.array(key).default([]) })]);
+const said = z.union([
+  z.strictObject({ them: z.string() }),
+  z.strictObject({ us: z.string(), with: z.array(key).default([]) }),
+]);
 
 export const conversationsFile = z.array(
   z.strictObject({

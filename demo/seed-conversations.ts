@@ -7,7 +7,8 @@ import { Reply, ReplyVariant, ReplyVersion } from "#server/db/entities/library";
 import type { Person, Team } from "#server/db/entities/people";
 import { queue } from "#server/jobs/boss";
 import type { Conversation } from "./schema";
-import { find } from "./seed";
+import { find } from "./find";
+import { query } from "#server/db/sql";
 
 const HOUR = 3_600_000;
 /** How long each message of a past conversation waits for the next. */
@@ -23,7 +24,11 @@ interface Cast {
 const status = { waiting: "waiting for us", answered: "waiting for the customer", closed: "closed" } as const;
 
 /** Makes the demo's cases with their whole conversations, oldest case first. */
-export async function seedConversations(em: EntityManager, conversations: Conversation[], cast: Cast): Promise<void> {
+export async function seedConversations(
+  em: EntityManager,
+  conversations: Conversation[],
+  cast: Cast,
+): Promise<void> {
   const versions = await em.find(ReplyVersion, { state: "published" }, { populate: ["reply"] });
   const variants = await em.find(ReplyVariant, { fallback: true });
   const byAge = [...conversations].sort((a, b) => b.hours_ago - a.hours_ago);
@@ -37,13 +42,17 @@ export async function seedConversations(em: EntityManager, conversations: Conver
   for (const subject of lookUps) await queue(em, "look-up", { case: subject.id });
 }
 
-async function openCase(em: EntityManager, conversation: Conversation, { teams, customers, now }: Cast): Promise<Case> {
+async function openCase(
+  em: EntityManager,
+  conversation: Conversation,
+  { teams, customers, now }: Cast,
+): Promise<Case> {
   const { customer } = find(customers, conversation.who, "customer");
   const team = find(teams, conversation.team, "team");
   const openedAt = new Date(now.getTime() - conversation.hours_ago * HOUR);
   const last = new Date(openedAt.getTime() + (conversation.messages.length - 1) * STEP);
   const waiting = conversation.status === "waiting";
-  const [row] = await em.execute<{ number: string }[]>("select nextval('case_numbers') as number");
+  const [row] = await query<{ number: string }>(em, "select nextval('case_numbers') as number");
   return em.create(Case, {
     number: Number(row?.number),
     channel: "email",
@@ -68,7 +77,13 @@ interface Shelves {
   variants: ReplyVariant[];
 }
 
-function seedMessages(em: EntityManager, conversation: Conversation, subject: Case, index: number, cast: Cast & Shelves): void {
+function seedMessages(
+  em: EntityManager,
+  conversation: Conversation,
+  subject: Case,
+  index: number,
+  cast: Cast & Shelves,
+): void {
   const { email, customer } = find(cast.customers, conversation.who, "customer");
   const staff = cast.people.filter((person) => person.team === subject.team);
   const person = staff[index % staff.length];
@@ -76,17 +91,50 @@ function seedMessages(em: EntityManager, conversation: Conversation, subject: Ca
   for (const [turn, said] of conversation.messages.entries()) {
     const at = new Date(subject.openedAt.getTime() + turn * STEP);
     const messageId = `<demo-${subject.number}-${turn}@${"them" in said ? "example.net" : "example.com"}>`;
-    const shared = { case: subject, channel: "email" as const, messageId, references: thread, at, html: null, raw: null };
+    const shared = {
+      case: subject,
+      channel: "email" as const,
+      messageId,
+      references: thread,
+      at,
+      html: null,
+      raw: null,
+    };
     if ("them" in said) {
       em.create(Message, {
-        ...shared, direction: "in", state: "received", fromName: customer.displayName, fromAddress: email, toAddress: subject.team.mailbox,
-        subject: turn === 0 ? conversation.subject : `Re: ${conversation.subject}`, text: said.them, language: customer.language ?? "en", person: null,
+        ...shared,
+        direction: "in",
+        state: "received",
+        fromName: customer.displayName,
+        fromAddress: email,
+        toAddress: subject.team.mailbox,
+        subject: turn === 0 ? conversation.subject : `Re: ${conversation.subject}`,
+        text: said.them,
+        language: customer.language ?? "en",
+        person: null,
       });
-      em.create(CaseEvent, { case: subject, person: null, kind: turn === 0 ? "opened" : "received", data: {}, at });
+      em.create(CaseEvent, {
+        case: subject,
+        person: null,
+        kind: turn === 0 ? "opened" : "received",
+        data: {},
+        at,
+      });
     } else if (person) {
       const message = em.create(Message, {
-        ...shared, direction: "out", state: "sent", fromName: `${person.name}, ${subject.team.name}`, fromAddress: subject.team.mailbox, toAddress: email,
-        subject: answerSubject(conversation.subject, `SF-${subject.number}`), text: said.us, language: customer.language ?? "en", person, dueAt: at, sentAt: at, attempts: 1,
+        ...shared,
+        direction: "out",
+        state: "sent",
+        fromName: `${person.name}, ${subject.team.name}`,
+        fromAddress: subject.team.mailbox,
+        toAddress: email,
+        subject: answerSubject(conversation.subject, `SF-${subject.number}`),
+        text: said.us,
+        language: customer.language ?? "en",
+        person,
+        dueAt: at,
+        sentAt: at,
+        attempts: 1,
       });
       subject.assignee = person;
       seedLetter(em, said.with, message, person, cast);
@@ -95,7 +143,13 @@ function seedMessages(em: EntityManager, conversation: Conversation, subject: Ca
   }
 }
 
-function seedLetter(em: EntityManager, keys: string[], message: Message, person: Person, { versions, variants }: Shelves): void {
+function seedLetter(
+  em: EntityManager,
+  keys: string[],
+  message: Message,
+  person: Person,
+  { versions, variants }: Shelves,
+): void {
   const used = keys.map((key) => {
     const version = versions.find((one) => one.reply.key === key);
     const variant = variants.find((one) => one.version === version);
@@ -103,13 +157,40 @@ function seedLetter(em: EntityManager, keys: string[], message: Message, person:
     return { version, variant };
   });
   const slips = used.map(({ version, variant }, index) => ({
-    uid: `demo-${index}`, versionId: version.id, reply: version.reply.key, language: variant.language, document: variant.document, values: {},
+    uid: `demo-${index}`,
+    versionId: version.id,
+    reply: version.reply.key,
+    language: variant.language,
+    document: variant.document,
+    values: {},
   }));
   const letter = em.create(SentLetter, {
-    message, case: message.case, person, language: message.language ?? "en", subject: { from: "thread" }, slips, trace: [], checks: [], createdAt: message.at,
+    message,
+    case: message.case,
+    person,
+    language: message.language ?? "en",
+    subject: { from: "thread" },
+    slips,
+    trace: [],
+    checks: [],
+    createdAt: message.at,
   });
-  for (const [position, { version }] of used.entries()) em.create(LetterReply, { letter, reply: em.getReference(Reply, version.reply.id), position, at: message.at });
-  const titles = used.filter(({ version }) => version.reply.part === "answer").map(({ version }) => version.reply.title);
-  em.create(CaseEvent, { case: message.case, person, kind: "queued", data: { replies: titles }, at: message.at });
+  for (const [position, { version }] of used.entries())
+    em.create(LetterReply, {
+      letter,
+      reply: em.getReference(Reply, version.reply.id),
+      position,
+      at: message.at,
+    });
+  const titles = used
+    .filter(({ version }) => version.reply.part === "answer")
+    .map(({ version }) => version.reply.title);
+  em.create(CaseEvent, {
+    case: message.case,
+    person,
+    kind: "queued",
+    data: { replies: titles },
+    at: message.at,
+  });
   em.create(CaseEvent, { case: message.case, person: null, kind: "sent", data: {}, at: message.at });
 }

@@ -9,6 +9,7 @@ import { Signature, Stationery } from "#server/db/entities/library";
 import { House, Person, Team } from "#server/db/entities/people";
 import { hashPassword } from "#server/people/password";
 import { importLibrary } from "#server/replies/import";
+import { find } from "./find";
 import { readDemo, readLibraryAttachment } from "./read";
 import type { DemoBooking } from "./schema";
 import { seedConversations } from "./seed-conversations";
@@ -24,7 +25,10 @@ export interface SignIn {
 /** The demo's sign-ins and their one password. */
 export async function demoSignIns(): Promise<{ people: SignIn[]; password: string }> {
   const { house } = await readDemo();
-  return { people: house.people.map(({ name, email, role }) => ({ name, email, role })), password: house.password };
+  return {
+    people: house.people.map(({ name, email, role }) => ({ name, email, role })),
+    password: house.password,
+  };
 }
 
 /**
@@ -35,8 +39,14 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   const demo = await readDemo();
   const { name, case_prefix: casePrefix, time_zone: timeZone, language } = demo.house.house;
   em.create(House, { id: 1, name, casePrefix, timeZone, language });
-  for (const [position, field] of demo.house.case_fields.entries()) em.create(CaseField, { ...field, position });
-  await importLibrary(em, demo.library, readLibraryAttachment, new Date(now.getTime() - 365 * 24 * 3_600_000));
+  for (const [position, field] of demo.house.case_fields.entries())
+    em.create(CaseField, { ...field, position });
+  await importLibrary(
+    em,
+    demo.library,
+    readLibraryAttachment,
+    new Date(now.getTime() - 365 * 24 * 3_600_000),
+  );
 
   const teams = new Map<string, Team>();
   for (const team of demo.house.teams) {
@@ -60,7 +70,14 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   }
   const passwordHash = await hashPassword(demo.house.password);
   const people = demo.house.people.map(({ team, first, phone, ...person }) =>
-    em.create(Person, { ...person, firstName: first, phone: phone ?? null, passwordHash, timeZone, team: find(teams, team, "team") }),
+    em.create(Person, {
+      ...person,
+      firstName: first,
+      phone: phone ?? null,
+      passwordHash,
+      timeZone,
+      team: find(teams, team, "team"),
+    }),
   );
   const customers = seedCustomers(em, demo.customers);
   await em.flush();
@@ -68,19 +85,24 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   if (standinsFolder !== null) await writeBookings(standinsFolder, demo.bookings, timeZone, now);
 }
 
-/** What a key of the demo's files stands for. @throws Error when nothing has the key */
-export function find<T>(map: ReadonlyMap<string, T>, key: string, kind: string): T {
-  const found = map.get(key);
-  if (!found) throw new Error(`demo: there is no ${kind} “${key}”`);
-  return found;
-}
-
 type Customers = Awaited<ReturnType<typeof readDemo>>["customers"];
 
-function seedCustomers(em: EntityManager, file: Customers): Map<string, { customer: Customer; email: string }> {
+function seedCustomers(
+  em: EntityManager,
+  file: Customers,
+): Map<string, { customer: Customer; email: string }> {
   const organisations = new Map<string, Organisation>();
   for (const { key, name, kind, account, contract_until: contractUntil } of file.organisations) {
-    organisations.set(key, em.create(Organisation, { name, nameKey: nameKey(name), kind, account: account ?? null, contractUntil: contractUntil ?? null }));
+    organisations.set(
+      key,
+      em.create(Organisation, {
+        name,
+        nameKey: nameKey(name),
+        kind,
+        account: account ?? null,
+        contractUntil: contractUntil ?? null,
+      }),
+    );
   }
   const customers = new Map<string, { customer: Customer; email: string }>();
   for (const { key, first, last, email, language, organisation, since, phone } of file.customers) {
@@ -102,8 +124,14 @@ function seedCustomers(em: EntityManager, file: Customers): Map<string, { custom
 }
 
 /** Writes the bookings as the simulated booking system answers them. */
-async function writeBookings(folder: string, bookings: Record<string, DemoBooking>, timeZone: string, now: Date): Promise<void> {
-  const at = (day: number | undefined, clock: string | undefined) => (day === undefined || clock === undefined ? null : clockTime(now, day, clock, timeZone));
+async function writeBookings(
+  folder: string,
+  bookings: Record<string, DemoBooking>,
+  timeZone: string,
+  now: Date,
+): Promise<void> {
+  const at = (day: number | undefined, clock: string | undefined) =>
+    day === undefined || clock === undefined ? null : clockTime(now, day, clock, timeZone);
   const answers = Object.entries(bookings).map(([reference, booking]) => {
     const sails = clockTime(now, booking.day, booking.departs, timeZone);
     return [

@@ -1,6 +1,14 @@
 /** Minutes by which a zone is ahead of UTC at an instant. */
 function offsetMinutes(at: Date, timeZone: string): number {
-  const parts = new Intl.DateTimeFormat("en-US", { timeZone, hourCycle: "h23", year: "numeric", month: "numeric", day: "numeric", hour: "numeric", minute: "numeric" }).formatToParts(at);
+  const parts = new Intl.DateTimeFormat("en-US", {
+    timeZone,
+    hourCycle: "h23",
+    year: "numeric",
+    month: "numeric",
+    day: "numeric",
+    hour: "numeric",
+    minute: "numeric",
+  }).formatToParts(at);
   const part = (type: string) => Number(parts.find((one) => one.type === type)?.value);
   const local = Date.UTC(part("year"), part("month") - 1, part("day"), part("hour"), part("minute"));
   return Math.round((local - Math.floor(at.getTime() / 60_000) * 60_000) / 60_000);

@@ -13,9 +13,24 @@ async function beginEmpty(orm: Awaited<ReturnType<typeof connect>>): Promise<str
   const password = randomBytes(9).toString("base64url");
   await orm.em.fork().transactional(async (em) => {
     em.create(House, { id: 1, name: "Our house", casePrefix: "C", timeZone: "UTC", language: "en" });
-    const team = em.create(Team, { name: "Support", mailbox: "support@example.com", answerWithin: 24 * 60, usualOpening: null, usualClosing: null });
+    const team = em.create(Team, {
+      name: "Support",
+      mailbox: "support@example.com",
+      answerWithin: 24 * 60,
+      usualOpening: null,
+      usualClosing: null,
+    });
     em.create(Person, {
-      email: "lead@example.com", passwordHash: await hashPassword(password), name: "First Lead", firstName: "First", title: null, department: null, phone: null, role: "lead", timeZone: "UTC", team,
+      email: "lead@example.com",
+      passwordHash: await hashPassword(password),
+      name: "First Lead",
+      firstName: "First",
+      title: null,
+      department: null,
+      phone: null,
+      role: "lead",
+      timeZone: "UTC",
+      team,
     });
   });
   return password;
@@ -32,13 +47,18 @@ async function prepare(environment: Environment): Promise<void> {
     await orm.em.fork().transactional((em) => seedDemo(em, folder, new Date()));
   } else if (empty) {
     const password = await beginEmpty(orm);
-    process.stdout.write(`  The database was empty. Sign in as lead@example.com with ${password}: it is shown this once.\n`);
+    process.stdout.write(
+      `  The database was empty. Sign in as lead@example.com with ${password}: it is shown this once.\n`,
+    );
   }
   if (environment.seed === "demo") {
     const { people, password } = await demoSignIns();
     const known = new Set((await orm.em.fork().find(Person, {})).map((person) => person.email));
-    const lines = people.filter((person) => known.has(person.email)).map((person) => `    ${person.email.padEnd(22)} ${person.role.padEnd(8)} ${person.name}\n`);
-    if (lines.length > 0) process.stdout.write(`  Demo sign-ins, all with the password ${password}:\n${lines.join("")}`);
+    const lines = people
+      .filter((person) => known.has(person.email))
+      .map((person) => `    ${person.email.padEnd(22)} ${person.role.padEnd(8)} ${person.name}\n`);
+    if (lines.length > 0)
+      process.stdout.write(`  Demo sign-ins, all with the password ${password}:\n${lines.join("")}`);
   }
   await boss.stop({ graceful: false });
   await disconnect();

@@ -1,7 +1,11 @@
 import { z } from "zod";
-import { join, resolve } from "node:path";
+import { resolve } from "node:path";
 
-const port = z.coerce.number({ error: "is not a number" }).int("is not a whole number").min(1, "is not a port").max(65535, "is not a port");
+const port = z.coerce
+  .number({ error: "is not a number" })
+  .int("is not a whole number")
+  .min(1, "is not a port")
+  .max(65535, "is not a port");
 
 const schema = z.object({
   PORT: port.default(4310),
@@ -32,7 +36,7 @@ export interface Environment {
 }
 
 /** The stand-in mail server listens one port above its HTTP interface. */
-export function standinSmtpPort(standinsPort: number): number {
+function standinSmtpPort(standinsPort: number): number {
   return standinsPort + 1;
 }
 
@@ -40,18 +44,28 @@ export function standinSmtpPort(standinsPort: number): number {
  * Reads the environment.
  * @returns the settings, or one line that names the first unusable value and says what is wrong with it
  */
-export function readEnvironment(source: Record<string, string | undefined>): { ok: true; environment: Environment } | { ok: false; problem: string } {
-  const given = Object.fromEntries(Object.entries(source).filter(([, value]) => value !== undefined && value !== ""));
+export function readEnvironment(
+  source: Record<string, string | undefined>,
+): { ok: true; environment: Environment } | { ok: false; problem: string } {
+  const given = Object.fromEntries(
+    Object.entries(source).filter(([, value]) => value !== undefined && value !== ""),
+  );
   const parsed = schema.safeParse(given);
   if (!parsed.success) {
     const [issue] = parsed.error.issues;
     const name = String(issue?.path[0] ?? "");
     const missing = given[name] === undefined;
-    return { ok: false, problem: missing ? `${name} is not set` : `${name}=${name === "SESSION_SECRET" ? "…" : given[name]} ${issue?.message ?? "is not usable"}` };
+    return {
+      ok: false,
+      problem: missing
+        ? `${name} is not set`
+        : `${name}=${name === "SESSION_SECRET" ? "…" : given[name]} ${issue?.message ?? "is not usable"}`,
+    };
   }
   const env = parsed.data;
   const on = (env.STANDINS ?? (env.SMTP_URL ? "off" : "on")) === "on";
-  if (!on && !env.SMTP_URL) return { ok: false, problem: "STANDINS=off wants SMTP_URL: there is no mail server to send through" };
+  if (!on && !env.SMTP_URL)
+    return { ok: false, problem: "STANDINS=off wants SMTP_URL: there is no mail server to send through" };
   const smtpPort = standinSmtpPort(env.STANDINS_PORT);
   return {
     ok: true,
@@ -78,9 +92,4 @@ export function environment(): Environment {
   if (!read.ok) throw new Error(read.problem);
   current = read.environment;
   return current;
-}
-
-/** Where a thing of the program's own is kept under the data folder. */
-export function dataPath(...parts: string[]): string {
-  return join(environment().dataDir, ...parts);
 }

@@ -45,7 +45,8 @@ export function httpInterface({ mailboxes, programSmtpPort, bookingsFile, faults
     else response.status(404).json({ problem: "There is no such message" });
   });
   app.get("/messages/:id/raw", async (request, response) => {
-    if (!mailboxes.has(request.params.id)) return void response.status(404).json({ problem: "There is no such message" });
+    if (!mailboxes.has(request.params.id))
+      return void response.status(404).json({ problem: "There is no such message" });
     response.type("text/plain; charset=utf-8").send(await mailboxes.raw(request.params.id));
   });
   app.get("/messages/:id/attachments/:index", async (request, response) => {
@@ -58,10 +59,17 @@ export function httpInterface({ mailboxes, programSmtpPort, bookingsFile, faults
     const address = z.email().safeParse(request.params.address);
     const letter = letterIn.safeParse(request.body);
     if (!address.success || !letter.success) {
-      return void response.status(400).json({ problem: letter.error?.issues[0]?.message ?? "Not an address" });
+      return void response
+        .status(400)
+        .json({ problem: letter.error?.issues[0]?.message ?? "Not an address" });
     }
     const { fromName, inReplyTo, references, ...message } = letter.data;
-    const transport = createTransport({ host: "127.0.0.1", port: programSmtpPort, ignoreTLS: true, connectionTimeout: 5000 });
+    const transport = createTransport({
+      host: "127.0.0.1",
+      port: programSmtpPort,
+      ignoreTLS: true,
+      connectionTimeout: 5000,
+    });
     try {
       const sent = await transport.sendMail({
         ...message,
@@ -80,7 +88,8 @@ export function httpInterface({ mailboxes, programSmtpPort, bookingsFile, faults
   app.get("/bookings/:reference", async (request, response) => {
     const { bookingDelay, bookings: state } = faults.read();
     await delay(bookingDelay);
-    if (state === "broken") return void response.status(500).json({ problem: "The booking system is out of order" });
+    if (state === "broken")
+      return void response.status(500).json({ problem: "The booking system is out of order" });
     const all = bookings.parse(JSON.parse(await readFile(bookingsFile, "utf8").catch(() => "{}")));
     const booking = Object.hasOwn(all, request.params.reference) ? all[request.params.reference] : undefined;
     if (booking) response.json(booking);
@@ -92,7 +101,8 @@ export function httpInterface({ mailboxes, programSmtpPort, bookingsFile, faults
   });
   app.put("/faults", (request, response) => {
     const parsed = faultsSchema.safeParse(request.body);
-    if (!parsed.success) return void response.status(400).json({ problem: parsed.error.issues[0]?.message ?? "Not usable" });
+    if (!parsed.success)
+      return void response.status(400).json({ problem: parsed.error.issues[0]?.message ?? "Not usable" });
     faults.write(parsed.data);
     response.json(parsed.data);
   });

@@ -73,7 +73,9 @@ export class Mailboxes {
   /** The messages of a mailbox, latest first. */
   list(address: string): StoredMail[] {
     const wanted = address.toLowerCase();
-    return [...this.#mails.values()].filter((mail) => mail.to.includes(wanted)).sort((a, b) => b.id.localeCompare(a.id));
+    return [...this.#mails.values()]
+      .filter((mail) => mail.to.includes(wanted))
+      .sort((a, b) => b.id.localeCompare(a.id));
   }
 
   has(id: string): boolean {
@@ -93,7 +95,10 @@ export class Mailboxes {
       ...stored,
       text: mail.text ?? "",
       html: typeof mail.html === "string" ? mail.html : null,
-      headers: mail.headerLines.map(({ key, line }) => ({ name: key, value: line.slice(line.indexOf(":") + 1).trim() })),
+      headers: mail.headerLines.map(({ key, line }) => ({
+        name: key,
+        value: line.slice(line.indexOf(":") + 1).trim(),
+      })),
       attachments: mail.attachments.map((file, index) => ({
         name: file.filename ?? `part-${index + 1}`,
         contentType: file.contentType,
@@ -104,13 +109,28 @@ export class Mailboxes {
   }
 
   /** The bytes of an attachment by its place; undefined when there is none. */
-  async attachment(id: string, index: number): Promise<{ name: string; contentType: string; content: Buffer } | undefined> {
+  async attachment(
+    id: string,
+    index: number,
+  ): Promise<{ name: string; contentType: string; content: Buffer } | undefined> {
     if (!this.#mails.has(id)) return undefined;
     const file = (await simpleParser(await this.raw(id))).attachments[index];
-    return file && { name: file.filename ?? `part-${index + 1}`, contentType: file.contentType, content: file.content };
+    return (
+      file && {
+        name: file.filename ?? `part-${index + 1}`,
+        contentType: file.contentType,
+        content: file.content,
+      }
+    );
   }
 }
 
 function summary(id: string, envelope: { to: string[]; receivedAt: string }, mail: ParsedMail): StoredMail {
-  return { id, ...envelope, from: mail.from?.text ?? "", subject: mail.subject ?? "", messageId: mail.messageId ?? null };
+  return {
+    id,
+    ...envelope,
+    from: mail.from?.text ?? "",
+    subject: mail.subject ?? "",
+    messageId: mail.messageId ?? null,
+  };
 }

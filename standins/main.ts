@@ -4,7 +4,12 @@ import { startStandins } from "./start";
 
 const port = z.coerce.number().int().min(1).max(65535);
 const environment = z
-  .object({ STANDINS_PORT: port, STANDINS_SMTP_PORT: port, INBOUND_SMTP_PORT: port, DATA_DIR: z.string().min(1) })
+  .object({
+    STANDINS_PORT: port,
+    STANDINS_SMTP_PORT: port,
+    INBOUND_SMTP_PORT: port,
+    DATA_DIR: z.string().min(1),
+  })
   .parse(process.env);
 
 const stop = await startStandins({

@@ -14,7 +14,12 @@ export interface StandinsOptions {
 }
 
 /** Starts the simulated outside. @returns how to stop it */
-export async function startStandins({ httpPort, smtpPort, programSmtpPort, folder }: StandinsOptions): Promise<() => Promise<void>> {
+export async function startStandins({
+  httpPort,
+  smtpPort,
+  programSmtpPort,
+  folder,
+}: StandinsOptions): Promise<() => Promise<void>> {
   const mailboxes = new Mailboxes(join(folder, "mail"));
   await mailboxes.open();
   let faults = { ...noFaults };
@@ -35,7 +40,9 @@ export async function startStandins({ httpPort, smtpPort, programSmtpPort, folde
     },
   });
   const http = await new Promise<Server>((resolve, reject) => {
-    const server = app.listen(httpPort, "127.0.0.1", (error?: Error) => (error ? reject(error) : resolve(server)));
+    const server = app.listen(httpPort, "127.0.0.1", (error?: Error) =>
+      error ? reject(error) : resolve(server),
+    );
   });
   return async () => {
     await Promise.all([

@@ -7,6 +7,12 @@ import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import type { Route } from "./+types/sign-in";
 
+/** What is wrong with each field. */
+interface FieldProblems {
+  email?: string[] | undefined;
+  password?: string[] | undefined;
+}
+
 const form = z.object({
   email: z.email("Write your email address, as in maren@example.com"),
   password: z.string().min(1, "Write your password").max(1000, "That is too long for a password"),
@@ -27,17 +33,25 @@ export async function action({ request, context }: Route.ActionArgs) {
   const fields = Object.fromEntries(await request.formData());
   const email = typeof fields.email === "string" ? fields.email.trim() : "";
   const parsed = form.safeParse({ ...fields, email });
-  if (!parsed.success) return data({ email, fields: z.flattenError(parsed.error).fieldErrors, problem: null }, { status: 400 });
-  const result = await signIn(await entityManager(), { ...parsed.data, address: context.address }, new Date());
+  if (!parsed.success)
+    return data({ email, fields: z.flattenError(parsed.error).fieldErrors, problem: null }, { status: 400 });
+  const result = await signIn(
+    await entityManager(),
+    { ...parsed.data, address: context.address },
+    new Date(),
+  );
   if (result.ok) {
     const secure = new URL(request.url).protocol === "https:";
-    return redirect(destination(request), { headers: { "Set-Cookie": await writeToken(result.token, secure) } });
+    return redirect(destination(request), {
+      headers: { "Set-Cookie": await writeToken(result.token, secure) },
+    });
   }
+  const noProblems: FieldProblems = { email: undefined, password: undefined };
   const problem =
     result.reason === "unknown"
       ? "Email and password do not belong together. Look at both again."
       : `Too many tries went wrong. Wait ${Math.ceil(result.seconds / 60)} min, then try again.`;
-  return data({ email, fields: {} as Record<string, string[] | undefined>, problem }, { status: result.reason === "unknown" ? 401 : 429 });
+  return data({ email, fields: noProblems, problem }, { status: result.reason === "unknown" ? 401 : 429 });
 }
 
 export default function SignIn({ actionData }: Route.ComponentProps) {
@@ -47,7 +61,9 @@ export default function SignIn({ actionData }: Route.ComponentProps) {
       <title>Sign in · Plain Shelf</title>
       <div className="w-full max-w-sm bg-sheet px-9 pt-8 pb-10">
         <h1 className="inline-block border-b-4 border-accent text-xl font-bold">Plain Shelf</h1>
-        <p className="mt-3 font-serif text-letter text-soft">Right answers, kept where everyone finds them.</p>
+        <p className="mt-3 font-serif text-letter text-soft">
+          Right answers, kept where everyone finds them.
+        </p>
         <Form method="post" className="mt-7 flex flex-col gap-5" noValidate>
           {actionData?.problem && (
             <p role="alert" className="border-l-[3px] border-stop bg-stop-wash px-3 py-2 text-stop">
@@ -56,12 +72,20 @@ export default function SignIn({ actionData }: Route.ComponentProps) {
           )}
           <Field label="Email" problem={actionData?.fields.email?.[0]}>
             {(attributes) => (
-              // eslint-disable-next-line jsx-a11y/no-autofocus -- the page has this one purpose
-              <input {...attributes} name="email" type="email" autoComplete="username" autoFocus defaultValue={actionData?.email} />
+              <input
+                {...attributes}
+                name="email"
+                type="email"
+                autoComplete="username"
+                autoFocus
+                defaultValue={actionData?.email}
+              />
             )}
           </Field>
           <Field label="Password" problem={actionData?.fields.password?.[0]}>
-            {(attributes) => <input {...attributes} name="password" type="password" autoComplete="current-password" />}
+            {(attributes) => (
+              <input {...attributes} name="password" type="password" autoComplete="current-password" />
+            )}
           </Field>
           <Button type="submit" disabled={busy} keys="Enter">
             Sign in

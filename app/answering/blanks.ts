@@ -3,7 +3,9 @@ import type { Editor } from "@tiptap/react";
 const FIELDS = "[data-blank-field]";
 
 function fields(editor: Editor): HTMLElement[] {
-  return [...editor.view.dom.querySelectorAll<HTMLElement>(FIELDS)].filter((field) => field.closest(".passage-out") === null);
+  return [...editor.view.dom.querySelectorAll<HTMLElement>(FIELDS)].filter(
+    (field) => field.closest(".passage-out") === null,
+  );
 }
 
 /** Puts the hand on the first blank of a slip that is still empty. @returns whether there is one */
@@ -11,7 +13,9 @@ export function focusBlank(editor: Editor, slipId: string): boolean {
   const slips = [...editor.view.dom.querySelectorAll<HTMLElement>("section.slip")];
   const at = editor.state.doc.content.content.findIndex((node) => node.attrs.id === slipId);
   const slip = slips[at];
-  const open = fields(editor).find((field) => slip?.contains(field) && field.closest(".blank.open, .blank.steering") !== null);
+  const open = fields(editor).find(
+    (field) => slip?.contains(field) && field.closest(".blank.open, .blank.steering") !== null,
+  );
   open?.focus();
   return open !== undefined;
 }

@@ -18,7 +18,12 @@ export function Conversation({ open }: { open: OpenCase }) {
         </p>
       )}
       {messages.map((message, index) => (
-        <Message key={message.id} message={message} customer={open.customer.name} latest={index === messages.length - 1} />
+        <Message
+          key={message.id}
+          message={message}
+          customer={open.customer.name}
+          latest={index === messages.length - 1}
+        />
       ))}
       {messages.length === 0 && <p className="text-soft">Nothing has been said yet.</p>}
     </section>
@@ -34,21 +39,37 @@ const stateWords: Record<ConversationMessage["state"], string> = {
   "called back": "was called back",
 };
 
-function Message({ message, customer, latest }: { message: ConversationMessage; customer: string; latest: boolean }) {
+function Message({
+  message,
+  customer,
+  latest,
+}: {
+  message: ConversationMessage;
+  customer: string;
+  latest: boolean;
+}) {
   const [view, setView] = useState<"text" | "html" | "remote">("text");
   const ours = message.direction === "out";
   const files = message.files.filter((file) => !file.inline || ours);
   return (
-    <article aria-label={ours ? `Our answer by ${message.from}` : `From ${message.from}`} className={`mb-4 ${ours ? "border-l-2 border-accent pl-4" : ""}`}>
+    <article
+      aria-label={ours ? `Our answer by ${message.from}` : `From ${message.from}`}
+      className={`mb-4 ${ours ? "border-l-2 border-accent pl-4" : ""}`}
+    >
       {view === "text" ? (
-        <div className={`letter whitespace-pre-wrap ${latest || ours ? "" : "text-soft"}`}>{message.written || (message.hasHtml ? "This message has only formatted text." : "This message has no words.")}</div>
+        <div className={`letter whitespace-pre-wrap ${latest || ours ? "" : "text-soft"}`}>
+          {message.written ||
+            (message.hasHtml ? "This message has only formatted text." : "This message has no words.")}
+        </div>
       ) : (
         <HtmlFrame id={message.id} remote={view === "remote"} />
       )}
       {message.quoted && view === "text" && (
         <details className="mt-1">
           <summary className="text-sm text-soft">quoted text</summary>
-          <div className="letter mt-1 border-l border-line pl-3 whitespace-pre-wrap text-soft">{message.quoted}</div>
+          <div className="letter mt-1 border-l border-line pl-3 whitespace-pre-wrap text-soft">
+            {message.quoted}
+          </div>
         </details>
       )}
       {files.length > 0 && (
@@ -71,7 +92,11 @@ function Message({ message, customer, latest }: { message: ConversationMessage; 
           {ours && `, ${stateWords[message.state]}`}
         </span>
         {message.hasHtml && !ours && (
-          <button type="button" className="underline underline-offset-2" onClick={() => setView(view === "text" ? "html" : "text")}>
+          <button
+            type="button"
+            className="underline underline-offset-2"
+            onClick={() => setView(view === "text" ? "html" : "text")}
+          >
             {view === "text" ? "as it was formatted" : "as plain text"}
           </button>
         )}
@@ -97,12 +122,17 @@ function Trouble({ message }: { message: ConversationMessage }) {
   if (message.state !== "refused") {
     return (
       <p className="mt-1 text-sm font-semibold text-look">
-        Not delivered yet, tried {message.attempts} {message.attempts === 1 ? "time" : "times"}: {message.refusal}
+        Not delivered yet, tried {message.attempts} {message.attempts === 1 ? "time" : "times"}:{" "}
+        {message.refusal}
       </p>
     );
   }
   return (
-    <Form method="post" action={`/messages/${message.id}/try-again`} className="mt-1.5 border-l-[3px] border-stop bg-stop-wash px-3 py-2">
+    <Form
+      method="post"
+      action={`/messages/${message.id}/try-again`}
+      className="mt-1.5 border-l-[3px] border-stop bg-stop-wash px-3 py-2"
+    >
       <p className="font-semibold text-stop">Refused: {message.refusal}</p>
       <button type="submit" className="quiet-link mt-1.5">
         Try again

@@ -14,11 +14,19 @@ export async function action(args: Route.ActionArgs) {
   return answeringJson(async () => {
     const { number } = params.parse(args.params);
     if (args.request.method === "DELETE") {
-      await detachFromDraft(em, viewer, removal.parse(Object.fromEntries(new URL(args.request.url).searchParams)).attachment);
+      await detachFromDraft(
+        em,
+        viewer,
+        removal.parse(Object.fromEntries(new URL(args.request.url).searchParams)).attachment,
+      );
       return {};
     }
     const file = (await args.request.formData()).get("file");
     if (!(file instanceof File)) throw new Unusable("Choose a file");
-    return attachToDraft(em, viewer, number, { name: file.name, type: file.type, content: Buffer.from(await file.arrayBuffer()) });
+    return attachToDraft(em, viewer, number, {
+      name: file.name,
+      type: file.type,
+      content: Buffer.from(await file.arrayBuffer()),
+    });
   });
 }

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod/mini";
 import type { DraftInput } from "#server/answering/draft";
 
 export type SaveState = "nothing" | "saving" | "saved" | "unsaved" | { conflict: string };
@@ -105,7 +105,9 @@ export class DraftSaver {
       }
       if (response.status === 409 || response.status === 400) {
         this.#stopped = true;
-        this.#options.onState({ conflict: refused.safeParse(body).data?.problem ?? "The draft was not taken" });
+        this.#options.onState({
+          conflict: refused.safeParse(body).data?.problem ?? "The draft was not taken",
+        });
         return;
       }
       throw new Error(`The server answered ${response.status}`);

@@ -1,10 +1,16 @@
 import { useRef, useState } from "react";
-import { z } from "zod";
+import * as z from "zod/mini";
 import type { OpenCase } from "#server/answering/open";
 import { fileSize } from "../ui/file-size";
 import type { AnswerHandle } from "./use-answer";
 
-const attached = z.object({ id: z.string(), attachmentId: z.number(), name: z.string(), contentType: z.string(), size: z.number() });
+const attached = z.object({
+  id: z.string(),
+  attachmentId: z.number(),
+  name: z.string(),
+  contentType: z.string(),
+  size: z.number(),
+});
 const refused = z.object({ problem: z.string() });
 
 /** Files that go with the letter: those of its replies, and those that the agent adds. */
@@ -20,7 +26,7 @@ export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }
     setProblem(null);
     const kept = saver();
     // A file hangs on a draft: there has to be one, even when nothing was typed yet.
-    if (kept && kept.version === 0) kept.touch();
+    if (kept?.version === 0) kept.touch();
     await kept?.flush();
     const form = new FormData();
     form.set("file", file);
@@ -32,7 +38,9 @@ export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }
   };
 
   const remove = async (attachmentId: number) => {
-    const response = await fetch(`/cases/${open.number}/files?attachment=${attachmentId}`, { method: "DELETE" });
+    const response = await fetch(`/cases/${open.number}/files?attachment=${attachmentId}`, {
+      method: "DELETE",
+    });
     if (response.ok) setAttachments(attachments.filter((file) => file.attachmentId !== attachmentId));
     else setProblem("The file could not be taken off");
   };
@@ -53,7 +61,11 @@ export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }
             {file.name}
           </a>{" "}
           <span className="text-soft">{fileSize(file.size)}</span>{" "}
-          <button type="button" className="text-soft underline underline-offset-2" onClick={() => void remove(file.attachmentId)}>
+          <button
+            type="button"
+            className="text-soft underline underline-offset-2"
+            onClick={() => void remove(file.attachmentId)}
+          >
             take off
           </button>
         </span>

@@ -1,11 +1,25 @@
 import type { SubjectChoice } from "#core/compose/compose";
-import { catalogue } from "#core/tokens/catalogue";
+import type { PatternEngine } from "#core/conditions/patterns";
 import type { AttachmentRef } from "#core/compose/slip";
+import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
 import type { LetterInputs } from "./editor/letter-state";
 
+/** What varies beside the case itself. */
+export interface Choices {
+  subject: SubjectChoice;
+  attachments: AttachmentRef[];
+  otherNames: string[];
+  patterns: PatternEngine;
+}
+
+/** The choices of a letter that nobody has touched yet. */
+export function untouched(patterns: PatternEngine): Choices {
+  return { subject: { from: "thread" }, attachments: [], otherNames: [], patterns };
+}
+
 /** What a letter on an opened case depends on beside its slips. */
-export function letterInputs(open: OpenCase, choice: { subject: SubjectChoice; attachments: AttachmentRef[]; otherNames: string[] }): LetterInputs {
+export function letterInputs(open: OpenCase, choices: Choices): LetterInputs {
   return {
     context: open.context,
     channel: open.channel,
@@ -19,6 +33,6 @@ export function letterInputs(open: OpenCase, choice: { subject: SubjectChoice; a
     recipient: open.recipient,
     sentReplies: open.sentReplies,
     contentId: (id) => id,
-    ...choice,
+    ...choices,
   };
 }

@@ -25,7 +25,10 @@ export function Margin({ checks, editor, page }: Props) {
       for (const [index, note] of [...place.children].entries()) {
         if (!(note instanceof HTMLElement)) continue;
         const range = wide && editor ? findingPosition(editor.view, index) : null;
-        const wanted = range && editor ? editor.view.coordsAtPos(Math.min(range.from, editor.state.doc.content.size)).top - top : free;
+        const wanted =
+          range && editor
+            ? editor.view.coordsAtPos(Math.min(range.from, editor.state.doc.content.size)).top - top
+            : free;
         const at = Math.max(free, wanted);
         note.style.marginTop = wide ? `${Math.round(at - free + (index > 0 ? GAP : 0))}px` : "";
         free = at + note.offsetHeight + GAP;
@@ -42,7 +45,11 @@ export function Margin({ checks, editor, page }: Props) {
     <aside aria-label="Second look" className="pt-2 lg:pt-10">
       <h2 className="text-sm font-bold">Second look</h2>
       <p className="sr-only" role="status">
-        {stops > 0 ? `${stops} stop sending` : checks.length > 0 ? `${checks.length} worth a look` : "Nothing to see to"}
+        {stops > 0
+          ? `${stops} stop sending`
+          : checks.length > 0
+            ? `${checks.length} worth a look`
+            : "Nothing to see to"}
       </p>
       {checks.length === 0 && <p className="mt-1 text-sm text-soft">Nothing to see to.</p>}
       <ol ref={list} className="mt-2">
@@ -57,7 +64,9 @@ export function Margin({ checks, editor, page }: Props) {
               }}
               className={`block w-full border-l-[3px] pl-2.5 text-left text-[13px] leading-snug ${check.severity === "stop" ? "border-stop" : "border-look"}`}
             >
-              <span className={`block text-xs font-bold ${check.severity === "stop" ? "text-stop" : "text-look"}`}>
+              <span
+                className={`block text-xs font-bold ${check.severity === "stop" ? "text-stop" : "text-look"}`}
+              >
                 {check.severity === "stop" ? "Stops sending" : "Worth a look"}
               </span>
               {check.message}

@@ -6,7 +6,8 @@ import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/message-html";
 
 const params = z.object({ id: z.coerce.number().int() });
-const PAGE_STYLE = "body{margin:0;font:15px/1.5 Georgia,serif;color:#17211d;background:#fff;overflow-wrap:anywhere}img{max-width:100%;height:auto}";
+const PAGE_STYLE =
+  "body{margin:0;font:15px/1.5 Georgia,serif;color:#17211d;background:#fff;overflow-wrap:anywhere}img{max-width:100%;height:auto}";
 
 /** An inbound message's HTML, cleaned, for a sandboxed frame. Remote pictures only with ?pictures=remote. */
 export async function loader(args: Route.LoaderArgs) {
@@ -18,7 +19,8 @@ export async function loader(args: Route.LoaderArgs) {
     const pictures = new Map<string, string>();
     for (const file of files) {
       const { content, contentType } = await attachedFile(em, viewer.id, file.id);
-      if (/^image\/(?:png|jpe?g|gif|webp)$/.test(contentType)) pictures.set(file.contentId, `data:${contentType};base64,${content.toString("base64")}`);
+      if (/^image\/(?:png|jpe?g|gif|webp)$/.test(contentType))
+        pictures.set(file.contentId, `data:${contentType};base64,${content.toString("base64")}`);
     }
     return sanitiseMessage(html, pictures, remote);
   });

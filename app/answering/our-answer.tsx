@@ -3,12 +3,14 @@ import { useMemo, useRef } from "react";
 import { compose } from "#core/compose/compose";
 import { secondLook } from "#core/checks/second-look";
 import { fillOwn } from "#core/compose/fill";
+import type { PatternEngine } from "#core/conditions/patterns";
+import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import { Button } from "../ui/button";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { Files } from "./files";
-import { letterInputs } from "./inputs";
+import { letterInputs, untouched } from "./inputs";
 import { Margin } from "./margin";
 import { SubjectLine } from "./subject-line";
 import { firstSlips } from "./take";
@@ -26,16 +28,25 @@ interface Props {
 export function OurAnswer({ open, answer, looked, onSend }: Props) {
   const { editor, letter } = answer;
   const page = useRef<HTMLDivElement>(null);
-  const preview = useMemo(() => (looked ? previewOf(open, looked) : null), [open, looked]);
+  const preview = useMemo(
+    () => (looked ? previewOf(open, looked, answer.patterns) : null),
+    [open, looked, answer.patterns],
+  );
   const blanksLeft = letter?.checks.filter((check) => check.code === "blank-empty").length ?? 0;
   return (
-    <section aria-label="Our answer" className="flex min-h-0 flex-col">
+    <section aria-label="Our answer" className="flex min-h-0 min-w-0 flex-col">
       <div ref={page} className="relative min-h-0 grow px-6 pt-4 md:overflow-y-auto lg:px-8">
         <div className="grid lg:grid-cols-[minmax(0,1fr)_12.5rem] lg:gap-9">
           <div className="min-w-0">
             <dl className="grid grid-cols-[4rem_1fr] gap-y-1.5 border-b border-line pb-2.5">
               <dt className="text-sm text-soft">To</dt>
-              <dd className="[overflow-wrap:anywhere]">{open.recipient ? `${open.customer.name}, ${open.recipient}` : <strong className="text-stop">no address is known</strong>}</dd>
+              <dd className="[overflow-wrap:anywhere]">
+                {open.recipient ? (
+                  `${open.customer.name}, ${open.recipient}`
+                ) : (
+                  <strong className="text-stop">no address is known</strong>
+                )}
+              </dd>
               {open.channel === "email" && <SubjectLine open={open} answer={answer} looked={looked} />}
             </dl>
             {preview && (
@@ -54,18 +65,32 @@ export function OurAnswer({ open, answer, looked, onSend }: Props) {
             <Signature open={open} />
             <Files open={open} answer={answer} />
           </div>
-          <Margin checks={preview ? preview.checks : (letter?.checks ?? [])} editor={preview ? null : editor} page={page} />
+          <Margin
+            checks={preview ? preview.checks : (letter?.checks ?? [])}
+            editor={preview ? null : editor}
+            page={page}
+          />
         </div>
       </div>
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-3 lg:px-8">
-        <Button keys="Ctrl Enter" disabled={preview !== null || editor === null} onClick={() => void onSend("next")}>
+        <Button
+          keys="Ctrl Enter"
+          disabled={preview !== null || editor === null}
+          onClick={() => void onSend("next")}
+        >
           Send, take the next
         </Button>
-        <Button look="quiet" disabled={preview !== null || editor === null} onClick={() => void onSend("stay")}>
+        <Button
+          look="quiet"
+          disabled={preview !== null || editor === null}
+          onClick={() => void onSend("stay")}
+        >
           Send and stay
         </Button>
         <span role="status" className="ml-auto text-sm text-soft">
-          {blanksLeft > 0 && preview === null && `${blanksLeft} ${blanksLeft === 1 ? "blank" : "blanks"} left. `}
+          {blanksLeft > 0 &&
+            preview === null &&
+            `${blanksLeft} ${blanksLeft === 1 ? "blank" : "blanks"} left. `}
           <SaveWords answer={answer} />
         </span>
       </div>
@@ -74,8 +99,8 @@ export function OurAnswer({ open, answer, looked, onSend }: Props) {
 }
 
 /** A reply as it would read for this case, with its second look. */
-function previewOf(open: OpenCase, reply: StripReply) {
-  const inputs = letterInputs(open, { subject: { from: "thread" }, attachments: [], otherNames: [] });
+function previewOf(open: OpenCase, reply: StripReply, patterns: PatternEngine) {
+  const inputs = letterInputs(open, untouched(patterns));
   const slips = firstSlips(reply, open.usual);
   const letter = compose({ ...inputs, slips });
   return { letter, checks: secondLook({ ...inputs, letter, slips }) };
@@ -84,10 +109,10 @@ function previewOf(open: OpenCase, reply: StripReply) {
 /** The signature that will stand under the letter, once. */
 function Signature({ open }: { open: OpenCase }) {
   const blocks = useMemo(() => {
-    const inputs = letterInputs(open, { subject: { from: "thread" }, attachments: [], otherNames: [] });
-    if (!inputs.signature) return [];
-    const style = { language: inputs.language, timeZone: inputs.context.time_zone };
-    return fillOwn("signature", inputs.signature, { context: inputs.context, style, tokens: inputs.tokens }).blocks;
+    if (!open.signature) return [];
+    const style = { language: open.draft?.language ?? open.language, timeZone: open.context.time_zone };
+    return fillOwn("signature", open.signature, { context: open.context, style, tokens: catalogue(open.own) })
+      .blocks;
   }, [open]);
   if (blocks.length === 0) return null;
   return (

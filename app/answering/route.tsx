@@ -15,7 +15,10 @@ export async function loader(args: Route.LoaderArgs) {
   const all = new URL(args.request.url).searchParams.get("all") === "1";
   return answering(async () => {
     const { number } = params.parse(args.params);
-    return { open: await openCase(em, viewer, number, all, now), around: await neighbours(em, viewer, number) };
+    return {
+      open: await openCase(em, viewer, number, all, now),
+      around: await neighbours(em, viewer, number),
+    };
   });
 }
 

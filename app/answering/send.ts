@@ -8,5 +8,7 @@ const params = z.object({ number: z.coerce.number().int() });
 
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answeringJson(async () => send(em, viewer, params.parse(args.params).number, sendSchema.parse(await args.request.json()), now));
+  return answeringJson(async () =>
+    send(em, viewer, params.parse(args.params).number, sendSchema.parse(await args.request.json()), now),
+  );
 }

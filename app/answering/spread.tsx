@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { createPortal } from "react-dom";
 import { Link, useNavigate } from "react-router";
 import type { OpenCase } from "#server/answering/open";
@@ -22,7 +22,9 @@ export interface Around {
 export function Spread({ open, around }: { open: OpenCase; around: Around }) {
   const answer = useAnswer(open);
   const { editor, letter, take } = answer;
-  const [looked, setLooked] = useState<StripReply | null>(open.draft ? null : (open.strip.replies[0] ?? null));
+  const [looked, setLooked] = useState<StripReply | null>(
+    open.draft ? null : (open.strip.replies[0] ?? null),
+  );
   const search = useRef<HTMLInputElement>(null);
   const send = useSend(open, answer);
   const navigate = useNavigate();
@@ -44,7 +46,11 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
         const to = event.key === "ArrowUp" ? around.previous : around.next;
         event.preventDefault();
         if (to !== null) void navigate(`/cases/${to}`);
-      } else if (event.key === "Escape" && event.target instanceof HTMLElement && event.target.closest(".answer-editor")) {
+      } else if (
+        event.key === "Escape" &&
+        event.target instanceof HTMLElement &&
+        event.target.closest(".answer-editor")
+      ) {
         backToShelf();
       }
     };
@@ -53,11 +59,16 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
   }, [send, navigate, around, backToShelf]);
 
   return (
-    <div className="grid min-h-0 grow grid-rows-[minmax(0,1fr)_auto]">
+    <div className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto]">
       <PlaceTools around={around} />
-      <div className="grid min-h-0 grid-cols-1 overflow-y-auto border-b border-line bg-sheet md:grid-cols-[minmax(18rem,28rem)_minmax(0,1fr)] md:overflow-visible">
+      <div className="grid min-h-0 grid-cols-1 overflow-y-auto border-b border-line bg-sheet md:grid-cols-[minmax(20rem,35%)_minmax(0,1fr)] md:overflow-visible">
         <TheirSide open={open} />
-        <OurAnswer open={open} answer={answer} looked={looked !== null && !taken.has(looked.key) ? looked : null} onSend={send} />
+        <OurAnswer
+          open={open}
+          answer={answer}
+          looked={looked !== null && !taken.has(looked.key) ? looked : null}
+          onSend={send}
+        />
       </div>
       <Strip
         open={open}
@@ -76,8 +87,11 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
 
 /** Which case of how many, and the way to its neighbours, in the line at the top. */
 function PlaceTools({ around }: { around: Around }) {
-  const [place, setPlace] = useState<HTMLElement | null>(null);
-  useEffect(() => setPlace(document.getElementById("place-tools")), []);
+  const place = useSyncExternalStore(
+    () => () => undefined,
+    () => document.getElementById("place-tools"),
+    () => null,
+  );
   if (!place || around.position === null) return null;
   const step = (to: number | null, keys: string, label: string) =>
     to === null ? (

@@ -15,7 +15,11 @@ export async function loader(args: Route.LoaderArgs) {
     const { number } = params.parse(args.params);
     const { q, language } = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
     const subject = await findCase(em, number);
-    const latest = await em.findOne(Message, { case: subject, direction: "in" }, { orderBy: { at: "desc", id: "desc" } });
+    const latest = await em.findOne(
+      Message,
+      { case: subject, direction: "in" },
+      { orderBy: { at: "desc", id: "desc" } },
+    );
     return stripReplies(em, viewer, {
       query: q,
       message: `${latest?.subject ?? ""} ${latest?.text ?? ""}`,

@@ -18,7 +18,7 @@ export function Strip({ open, search, taken, onLook, onTake, onLeave }: Props) {
   const id = useId();
   const { query, setQuery, replies, total, searching, problem } = useStrip(open);
   const [at, setAt] = useState(0);
-  const board = useRef<HTMLUListElement>(null);
+  const board = useRef<HTMLDivElement>(null);
   const current = Math.min(at, Math.max(0, replies.length - 1));
   const began = open.draft !== null;
 
@@ -72,13 +72,22 @@ export function Strip({ open, search, taken, onLook, onTake, onLeave }: Props) {
             spellCheck={false}
           />
           <p className="mt-2" role="status">
-            {problem ?? (query ? `${replies.length} found${searching ? "…" : ""}, nearest first.` : `${total} replies. First those that share words with the message, then those used most of late.`)}
+            {problem ??
+              (query
+                ? `${replies.length} found${searching ? "…" : ""}, nearest first.`
+                : `${total} replies. First those that share words with the message, then those used most of late.`)}
           </p>
           <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1">
             <Kbd keys="← →" /> look <Kbd keys="Enter" /> take <Kbd keys="Shift Enter" /> add
           </p>
         </div>
-        <ul id={`${id}-list`} ref={board} role="listbox" aria-label="Replies" className="shelf-board flex min-w-0 grow items-end gap-2.5 overflow-x-auto">
+        <div
+          id={`${id}-list`}
+          ref={board}
+          role="listbox"
+          aria-label="Replies"
+          className="shelf-board flex min-w-0 grow items-end gap-2.5 overflow-x-auto"
+        >
           {replies.map((reply, index) => (
             <Card
               key={reply.key}
@@ -93,8 +102,12 @@ export function Strip({ open, search, taken, onLook, onTake, onLeave }: Props) {
               onTake={() => onTake(reply, "swap")}
             />
           ))}
-          {replies.length === 0 && <li className="self-center px-4 font-serif text-letter text-soft">Nothing on the shelf is like that.</li>}
-        </ul>
+          {replies.length === 0 && (
+            <p className="self-center px-4 font-serif text-letter text-soft">
+              Nothing on the shelf is like that.
+            </p>
+          )}
+        </div>
       </div>
     </section>
   );
@@ -113,25 +126,24 @@ function Card({ id, reply, chosen, taken, onLook, onTake }: CardProps) {
   const words = firstWords(reply);
   return (
     // The keyboard reaches the cards through the search field, by aria-activedescendant.
-    // eslint-disable-next-line jsx-a11y/click-events-have-key-events
-    <li
+    <button
+      type="button"
       id={id}
       role="option"
       aria-selected={chosen}
+      tabIndex={-1}
       className={`shelf-card ${chosen ? "chosen" : ""}`}
       onClick={onLook}
       onDoubleClick={onTake}
       onMouseDown={(event) => event.preventDefault()}
     >
-      <p className="flex items-baseline gap-2 leading-tight font-bold">
-        <span className="line-clamp-2">{reply.title}</span>
-      </p>
-      <p className="mt-1 flex items-baseline gap-2 text-xs text-soft">
+      <span className="line-clamp-2 leading-tight font-bold">{reply.title}</span>
+      <span className="mt-1 flex items-baseline gap-2 text-xs text-soft">
         <span className="font-semibold text-ink">{reply.shelf.mark}</span>
         <span className="line-clamp-2">{taken ? "in your answer" : reply.why}</span>
-      </p>
-      <p className="mt-1.5 line-clamp-3 font-serif text-[13px] leading-snug">{words}</p>
-    </li>
+      </span>
+      <span className="mt-1.5 line-clamp-3 font-serif text-[13px] leading-snug">{words}</span>
+    </button>
   );
 }
 

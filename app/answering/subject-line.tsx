@@ -3,19 +3,25 @@ import { compose } from "#core/compose/compose";
 import { answerSubject } from "#core/mail/subject";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
-import { letterInputs } from "./inputs";
 import type { AnswerHandle } from "./use-answer";
 
 /** The subject: the thread's, unless the agent takes the reply's or writes another. */
-export function SubjectLine({ open, answer, looked }: { open: OpenCase; answer: AnswerHandle; looked: StripReply | null }) {
+export function SubjectLine({
+  open,
+  answer,
+  looked,
+}: {
+  open: OpenCase;
+  answer: AnswerHandle;
+  looked: StripReply | null;
+}) {
   const { letter, subject, setSubject } = answer;
   const [editing, setEditing] = useState(false);
   const offered = useMemo(() => {
     const slip = letter?.slips.find((one) => one.subject !== null && one.subject !== "");
     if (!slip || !letter || looked) return null;
-    const inputs = letterInputs(open, { subject: { from: "reply" }, attachments: [], otherNames: [] });
-    return compose({ ...inputs, slips: letter.slips }).subject;
-  }, [letter, looked, open]);
+    return compose({ ...letter.inputs, subject: { from: "reply" }, slips: letter.slips }).subject;
+  }, [letter, looked]);
   const shown = letter?.letter.subject ?? answerSubject(open.subject, open.label);
   return (
     <>
@@ -24,7 +30,6 @@ export function SubjectLine({ open, answer, looked }: { open: OpenCase; answer: 
         {editing ? (
           <input
             aria-label="Subject"
-            // eslint-disable-next-line jsx-a11y/no-autofocus -- it was asked for just now
             autoFocus
             className="lined-field grow font-serif text-letter"
             value={subject.from === "own" ? subject.text : shown}
@@ -39,12 +44,21 @@ export function SubjectLine({ open, answer, looked }: { open: OpenCase; answer: 
           <span className="font-serif text-letter [overflow-wrap:anywhere]">{shown}</span>
         )}
         {!editing && subject.from !== "own" && (
-          <button type="button" className="text-sm text-soft underline underline-offset-2" onClick={() => setEditing(true)}>
+          <button
+            type="button"
+            className="text-sm text-soft underline underline-offset-2"
+            onClick={() => setEditing(true)}
+          >
             change
           </button>
         )}
         {!editing && offered !== null && subject.from === "thread" && offered !== shown && (
-          <button type="button" className="quiet-link text-sm" title={offered} onClick={() => setSubject({ from: "reply" })}>
+          <button
+            type="button"
+            className="quiet-link text-sm"
+            title={offered}
+            onClick={() => setSubject({ from: "reply" })}
+          >
             use the reply’s
           </button>
         )}

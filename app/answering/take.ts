@@ -33,7 +33,8 @@ export function takeReply(editor: Editor, reply: StripReply, usual: Usual, how: 
   }
   const slip = slipFrom(reply);
   const same = slips.findLast((one) => one.part === reply.part && one.reply !== null);
-  if (same && how === "swap") editor.view.dispatch(tr.replaceWith(same.position, endOf(doc, same), node(slip)));
+  if (same && how === "swap")
+    editor.view.dispatch(tr.replaceWith(same.position, endOf(doc, same), node(slip)));
   else editor.view.dispatch(tr.insert(placeFor(doc, slips, reply), node(slip)));
   return slip.id;
 }

@@ -8,26 +8,37 @@ import { Details } from "./details";
 export function TheirSide({ open }: { open: OpenCase }) {
   const { customer } = open;
   const facts = [
-    customer.organisation && `${customer.organisation}${customer.organisationKind ? ` (${customer.organisationKind})` : ""}`,
+    customer.organisation &&
+      `${customer.organisation}${customer.organisationKind ? ` (${customer.organisationKind})` : ""}`,
     customer.since && `with us since ${customer.since.slice(0, 4)}`,
     customer.language && `writes ${languageName(customer.language)}`,
     customer.phone,
   ].filter(Boolean);
   return (
-    <section aria-label="Their side" className="min-h-0 border-line px-6 py-4 md:overflow-y-auto md:border-r lg:px-9">
+    <section
+      aria-label="Their side"
+      className="min-h-0 border-line px-6 py-4 md:overflow-y-auto md:border-r lg:px-9"
+    >
       <div className="flex items-baseline justify-between gap-3 text-sm">
         <span className="text-soft">{[open.label, open.channel, open.topic].filter(Boolean).join(", ")}</span>
         <Due open={open} />
       </div>
       <TimeBar open={open} />
-      <h1 className="mt-3 text-xl leading-tight font-bold [overflow-wrap:anywhere]">{open.subject || "No subject"}</h1>
+      <h1 className="mt-3 text-xl leading-tight font-bold [overflow-wrap:anywhere]">
+        {open.subject || "No subject"}
+      </h1>
       <p className="mt-1 text-soft [overflow-wrap:anywhere]">
         <span className="text-ink">{customer.name}</span>
         {facts.length > 0 && `, ${facts.join(", ")}`}
       </p>
       {open.others.length > 0 && (
-        <p role="status" className="mt-2 border-l-[3px] border-look bg-look-wash px-2.5 py-1.5 font-semibold text-look">
-          {open.others.map((other) => `${other.name} ${other.here ? "has this case open too" : "began an answer here"}`).join("; ")}
+        <p
+          role="status"
+          className="mt-2 border-l-[3px] border-look bg-look-wash px-2.5 py-1.5 font-semibold text-look"
+        >
+          {open.others
+            .map((other) => `${other.name} ${other.here ? "has this case open too" : "began an answer here"}`)
+            .join("; ")}
         </p>
       )}
       <Details open={open} />
@@ -78,7 +89,11 @@ function Due({ open }: { open: OpenCase }) {
   const left = due - now;
   const tone = left < 0 ? "text-stop" : left < 3_600_000 ? "text-look" : "text-ink";
   return (
-    <time dateTime={open.answerBy} title={`Answer by ${exactTime(due, timeZone)}`} className={`font-bold ${tone}`}>
+    <time
+      dateTime={open.answerBy}
+      title={`Answer by ${exactTime(due, timeZone)}`}
+      className={`font-bold ${tone}`}
+    >
       {timeLeft(due, now, timeZone)}
       {left >= 0 && " left"}
     </time>
@@ -94,7 +109,12 @@ function TimeBar({ open }: { open: OpenCase }) {
   const used = Math.max(0, Math.min(1, (now - start) / Math.max(1, due - start)));
   const tone = used >= 1 ? "text-stop" : due - now < 3_600_000 ? "text-look" : "text-accent";
   return (
-    <svg aria-hidden="true" className={`mt-1.5 h-1 w-full ${tone}`} viewBox="0 0 100 1" preserveAspectRatio="none">
+    <svg
+      aria-hidden="true"
+      className={`mt-1.5 h-1 w-full ${tone}`}
+      viewBox="0 0 100 1"
+      preserveAspectRatio="none"
+    >
       <rect width="100" height="1" className="fill-line" />
       <rect width={used * 100} height="1" fill="currentColor" />
     </svg>

@@ -3,6 +3,7 @@ import { Extension } from "@tiptap/core";
 import { useEditor, type Editor } from "@tiptap/react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { SubjectChoice } from "#core/compose/compose";
+import type { PatternEngine } from "#core/conditions/patterns";
 import type { OpenCase } from "#server/answering/open";
 import type { DraftFile } from "#server/answering/files";
 import type { StripReply } from "#server/replies/strip";
@@ -15,6 +16,7 @@ import { Answer, SlipInAnswer } from "./editor/slip-view";
 import { isEmptySlip, ownWords, slipJson, slipsOf } from "./editor/slips";
 import { focusBlank, onTab } from "./blanks";
 import { letterInputs } from "./inputs";
+import { usePatterns } from "./use-patterns";
 import { takeReply } from "./take";
 
 export interface AnswerHandle {
@@ -28,6 +30,7 @@ export interface AnswerHandle {
   setAttachments: (files: DraftFile[]) => void;
   take: (reply: StripReply, how: "swap" | "stack") => void;
   saver: () => DraftSaver | null;
+  patterns: PatternEngine;
 }
 
 /** The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types. */
@@ -38,10 +41,14 @@ export function useAnswer(open: OpenCase): AnswerHandle {
   const [saveState, setSaveState] = useState<SaveState>(open.draft ? "saved" : "nothing");
   const [letter, setLetter] = useState<LetterState | null>(null);
   const saver = useRef<DraftSaver | null>(null);
-  const inputs = useMemo(() => letterInputs(open, { subject, attachments, otherNames }), [open, subject, attachments, otherNames]);
+  const patterns = usePatterns(open);
+  const inputs = useMemo(
+    () => letterInputs(open, { subject, attachments, otherNames, patterns }),
+    [open, subject, attachments, otherNames, patterns],
+  );
   // The editor and the saver begin with the case as it was opened; what changes later reaches them by itself.
-  const firstInputs = useRef(inputs);
-  const opened = useRef(open);
+  const [firstInputs] = useState(inputs);
+  const [opened] = useState(open);
   const slips = open.draft?.slips ?? [ownWords(open.language)];
 
   const editor = useEditor({
@@ -56,15 +63,26 @@ export function useAnswer(open: OpenCase): AnswerHandle {
       BlankInAnswer,
       ...documentExtensions,
       UndoRedo,
-      Placeholder.configure({ placeholder: "Write, or take a reply from the shelf below.", includeChildren: true }),
+      Placeholder.configure({
+        placeholder: "Write, or take a reply from the shelf below.",
+        includeChildren: true,
+      }),
       Extension.create({
         name: "letter",
-        addProseMirrorPlugins: () => [letterPlugin(firstInputs.current), decorationsPlugin()],
-        addKeyboardShortcuts: () => ({ Tab: ({ editor: e }) => onTab(e, 1), "Shift-Tab": ({ editor: e }) => onTab(e, -1) }),
+        addProseMirrorPlugins: () => [letterPlugin(firstInputs), decorationsPlugin()],
+        addKeyboardShortcuts: () => ({
+          Tab: ({ editor: e }) => onTab(e, 1),
+          "Shift-Tab": ({ editor: e }) => onTab(e, -1),
+        }),
       }),
     ],
     editorProps: {
-      attributes: { class: "letter answer-editor", role: "textbox", "aria-label": "Our answer", "aria-multiline": "true" },
+      attributes: {
+        class: "letter answer-editor",
+        role: "textbox",
+        "aria-label": "Our answer",
+        "aria-multiline": "true",
+      },
     },
     content: { type: "doc", content: slips.map(slipJson) },
     onUpdate: ({ transaction }) => {
@@ -84,12 +102,24 @@ export function useAnswer(open: OpenCase): AnswerHandle {
           subject: state.inputs.subject,
           slips: empty
             ? []
-            : slipsOf(editor.state.doc).map((slip) => ({ uid: slip.id, versionId: slip.versionId, language: slip.language, document: slip.document, values: slip.values })),
+            : slipsOf(editor.state.doc).map((slip) => ({
+                uid: slip.id,
+                versionId: slip.versionId,
+                language: slip.language,
+                document: slip.document,
+                values: slip.values,
+              })),
         },
         text: state.letter.text,
       };
     };
-    const made = new DraftSaver({ caseNumber: opened.current.number, version: opened.current.draft?.version ?? 0, read, onState: setSaveState, onNames: setOtherNames });
+    const made = new DraftSaver({
+      caseNumber: opened.number,
+      version: opened.draft?.version ?? 0,
+      read,
+      onState: setSaveState,
+      onNames: setOtherNames,
+    });
     saver.current = made;
     const update = () => setLetter(letterState(editor.state));
     update();
@@ -101,10 +131,11 @@ export function useAnswer(open: OpenCase): AnswerHandle {
       window.removeEventListener("pagehide", leave);
       made.leave();
     };
-  }, [editor]);
+  }, [editor, opened]);
 
   useEffect(() => {
-    if (editor && letterState(editor.state).inputs !== inputs) editor.view.dispatch(withInputs(editor.state, inputs));
+    if (editor && letterState(editor.state).inputs !== inputs)
+      editor.view.dispatch(withInputs(editor.state, inputs));
   }, [editor, inputs]);
 
   const setSubject = useCallback((next: SubjectChoice) => {
@@ -122,5 +153,16 @@ export function useAnswer(open: OpenCase): AnswerHandle {
     [editor, open.usual],
   );
 
-  return { editor, letter, saveState, subject, setSubject, attachments, setAttachments, take, saver: () => saver.current };
+  return {
+    editor,
+    letter,
+    saveState,
+    subject,
+    setSubject,
+    attachments,
+    setAttachments,
+    take,
+    saver: () => saver.current,
+    patterns,
+  };
 }

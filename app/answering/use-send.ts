@@ -1,6 +1,6 @@
 import { useCallback, useRef } from "react";
 import { useNavigate, useRevalidator } from "react-router";
-import { z } from "zod";
+import * as z from "zod/mini";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
 import { useToast } from "../ui/toast";
@@ -9,8 +9,17 @@ import { findingPosition } from "./editor/decorations";
 import { letterState } from "./editor/letter-state";
 import type { AnswerHandle } from "./use-answer";
 
-const sentSchema = z.object({ ok: z.literal(true), message: z.number(), dueAt: z.string(), next: z.number().nullable(), to: z.string() });
-const stoppedSchema = z.object({ ok: z.literal(false), checks: z.array(z.object({ message: z.string() }).loose()) });
+const sentSchema = z.object({
+  ok: z.literal(true),
+  message: z.number(),
+  dueAt: z.string(),
+  next: z.nullable(z.number()),
+  to: z.string(),
+});
+const stoppedSchema = z.object({
+  ok: z.literal(false),
+  checks: z.array(z.looseObject({ message: z.string() })),
+});
 const refusedSchema = z.object({ problem: z.string() });
 
 /** Sends the answer: saves what was typed, asks the server, goes on to the next case, offers to call back. */
@@ -34,7 +43,10 @@ export function useSend(open: OpenCase, answer: AnswerHandle): (then: "next" | "
       busy.current = true;
       try {
         if (!(await saver()?.flush())) {
-          toast({ words: "Your answer could not be saved, so it was not sent. It is still here.", tone: "stop" });
+          toast({
+            words: "Your answer could not be saved, so it was not sent. It is still here.",
+            tone: "stop",
+          });
           return;
         }
         const response = await fetch(`/cases/${number}/send`, {
@@ -45,7 +57,9 @@ export function useSend(open: OpenCase, answer: AnswerHandle): (then: "next" | "
         const body: unknown = await response.json();
         const sent = sentSchema.safeParse(body);
         if (!sent.success) {
-          const words = refusedSchema.safeParse(body).data?.problem ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
+          const words =
+            refusedSchema.safeParse(body).data?.problem ??
+            stoppedSchema.safeParse(body).data?.checks[0]?.message;
           toast({ words: words ?? "The server did not take it. Your answer is still here.", tone: "stop" });
           await revalidate();
           return;
@@ -55,12 +69,19 @@ export function useSend(open: OpenCase, answer: AnswerHandle): (then: "next" | "
         toast({
           words: `On its way to ${to}`,
           until: Date.parse(dueAt),
-          action: { label: "Call it back", keys: "Alt Z", run: () => void callBack(message, toast, navigate) },
+          action: {
+            label: "Call it back",
+            keys: "Alt Z",
+            run: () => void callBack(message, toast, navigate),
+          },
         });
         if (then === "next") await navigate(next === null ? "/waiting" : `/cases/${next}`);
         else await navigate(`/cases/${number}?sent=${message}`, { replace: true });
       } catch (error) {
-        toast({ words: `It was not sent: ${error instanceof Error ? error.message : String(error)}. Your answer is still here.`, tone: "stop" });
+        toast({
+          words: `It was not sent: ${error instanceof Error ? error.message : String(error)}. Your answer is still here.`,
+          tone: "stop",
+        });
       } finally {
         busy.current = false;
       }
@@ -71,12 +92,19 @@ export function useSend(open: OpenCase, answer: AnswerHandle): (then: "next" | "
 
 const calledBack = z.object({ case: z.number() });
 
-async function callBack(message: number, toast: ReturnType<typeof useToast>, navigate: ReturnType<typeof useNavigate>): Promise<void> {
+async function callBack(
+  message: number,
+  toast: ReturnType<typeof useToast>,
+  navigate: ReturnType<typeof useNavigate>,
+): Promise<void> {
   const response = await fetch(`/messages/${message}/call-back`, { method: "POST" });
   const body: unknown = await response.json();
   const done = calledBack.safeParse(body);
   if (!done.success) {
-    toast({ words: refusedSchema.safeParse(body).data?.problem ?? "It could not be called back", tone: "stop" });
+    toast({
+      words: refusedSchema.safeParse(body).data?.problem ?? "It could not be called back",
+      tone: "stop",
+    });
     return;
   }
   toast({ words: "Called back. It is your draft again." });

@@ -30,7 +30,10 @@ export function useStrip(open: OpenCase) {
           setProblem(null);
         })
         .catch((error: unknown) => {
-          if (!abort.signal.aborted) setProblem(`The shelf could not be searched: ${error instanceof Error ? error.message : String(error)}`);
+          if (!abort.signal.aborted)
+            setProblem(
+              `The shelf could not be searched: ${error instanceof Error ? error.message : String(error)}`,
+            );
         });
     }, WAIT_MS);
     return () => {

@@ -8,7 +8,10 @@ export async function loader(args: Route.LoaderArgs) {
   await signedIn(args);
   const index = z.coerce.number().int().min(0).catch(-1).parse(args.params.index);
   const file = await answering(() => outsideAttachment(args.params.id, index));
-  const headers = new Headers({ "X-Content-Type-Options": "nosniff", "Content-Security-Policy": "default-src 'none'; sandbox" });
+  const headers = new Headers({
+    "X-Content-Type-Options": "nosniff",
+    "Content-Security-Policy": "default-src 'none'; sandbox",
+  });
   for (const name of ["content-type", "content-disposition"]) {
     const value = file.headers.get(name);
     if (value) headers.set(name, value);

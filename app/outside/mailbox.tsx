@@ -14,9 +14,18 @@ export async function loader(args: Route.LoaderArgs) {
   const { em } = await signedIn(args);
   const address = args.params.address;
   return answering(async () => {
-    const known = await em.findOne(CustomerAddress, { channel: "email", address: address.toLowerCase() }, { populate: ["customer"] });
+    const known = await em.findOne(
+      CustomerAddress,
+      { channel: "email", address: address.toLowerCase() },
+      { populate: ["customer"] },
+    );
     const teams = await em.find(Team, {}, { orderBy: { id: "asc" } });
-    return { address, name: known?.customer.displayName ?? "", mails: await mailbox(address), teams: teams.map(({ name, mailbox: to }) => ({ name, to })) };
+    return {
+      address,
+      name: known?.customer.displayName ?? "",
+      mails: await mailbox(address),
+      teams: teams.map(({ name, mailbox: to }) => ({ name, to })),
+    };
   });
 }
 
@@ -33,12 +42,13 @@ export async function action(args: Route.ActionArgs) {
   await signedIn(args);
   const fields = Object.fromEntries(await args.request.formData());
   const parsed = form.safeParse(fields);
-  if (!parsed.success) return data({ fields: z.flattenError(parsed.error).fieldErrors, problem: null }, { status: 400 });
+  if (!parsed.success)
+    return data({ fields: z.flattenError(parsed.error).fieldErrors, problem: null }, { status: 400 });
   try {
     await writeIn(args.params.address, parsed.data);
   } catch (error) {
     if (!(error instanceof Unusable)) throw error;
-    return data({ fields: {} as Record<string, string[] | undefined>, problem: error.message }, { status: 502 });
+    return data({ fields: {}, problem: error.message }, { status: 502 });
   }
   return redirect(`/outside/${encodeURIComponent(args.params.address)}?sent=1`);
 }
@@ -55,7 +65,10 @@ export default function Mailbox({ loaderData, actionData }: Route.ComponentProps
         <ul aria-label="Messages" className="mt-4">
           {mails.map((mail) => (
             <li key={mail.id} className="border-t border-line">
-              <Link to={`/outside/${encodeURIComponent(address)}/${mail.id}`} className="grid grid-cols-[14rem_1fr_auto] gap-4 py-2.5 hover:bg-wash">
+              <Link
+                to={`/outside/${encodeURIComponent(address)}/${mail.id}`}
+                className="grid grid-cols-[14rem_1fr_auto] gap-4 py-2.5 hover:bg-wash"
+              >
                 <span className="truncate text-soft">{mail.from}</span>
                 <span className="truncate font-serif text-letter font-semibold">{mail.subject}</span>
                 <Time at={mail.receivedAt} className="text-sm text-soft" />
@@ -64,7 +77,13 @@ export default function Mailbox({ loaderData, actionData }: Route.ComponentProps
           ))}
         </ul>
       )}
-      <WriteToUs key={mails.length} name={name} teams={teams} fields={actionData?.fields ?? {}} problem={actionData?.problem ?? null} />
+      <WriteToUs
+        key={mails.length}
+        name={name}
+        teams={teams}
+        fields={actionData?.fields ?? {}}
+        problem={actionData?.problem ?? null}
+      />
     </div>
   );
 }

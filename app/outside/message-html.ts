@@ -16,14 +16,18 @@ export async function loader(args: Route.LoaderArgs) {
     for (const [index, file] of mail.attachments.entries()) {
       if (file.contentId === null || !page.includes(`cid:${file.contentId}`)) continue;
       const bytes = Buffer.from(await (await outsideAttachment(id, index)).arrayBuffer());
-      page = page.replaceAll(`cid:${file.contentId}`, `data:${file.contentType};base64,${bytes.toString("base64")}`);
+      page = page.replaceAll(
+        `cid:${file.contentId}`,
+        `data:${file.contentType};base64,${bytes.toString("base64")}`,
+      );
     }
     return page;
   });
   return new Response(html, {
     headers: {
       "Content-Type": "text/html; charset=utf-8",
-      "Content-Security-Policy": "default-src 'none'; img-src data:; style-src 'unsafe-inline'; frame-ancestors 'self'; sandbox",
+      "Content-Security-Policy":
+        "default-src 'none'; img-src data:; style-src 'unsafe-inline'; frame-ancestors 'self'; sandbox",
     },
   });
 }

@@ -15,9 +15,18 @@ export async function loader(args: Route.LoaderArgs) {
   const { address, id } = args.params;
   return answering(async () => {
     const mail = await outsideMail(id);
-    const known = await em.findOne(CustomerAddress, { channel: "email", address: address.toLowerCase() }, { populate: ["customer"] });
+    const known = await em.findOne(
+      CustomerAddress,
+      { channel: "email", address: address.toLowerCase() },
+      { populate: ["customer"] },
+    );
     const teams = await em.find(Team, {}, { orderBy: { id: "asc" } });
-    return { address, name: known?.customer.displayName ?? "", mail, teams: teams.map(({ name, mailbox: to }) => ({ name, to })) };
+    return {
+      address,
+      name: known?.customer.displayName ?? "",
+      mail,
+      teams: teams.map(({ name, mailbox: to }) => ({ name, to })),
+    };
   });
 }
 
@@ -64,10 +73,23 @@ export default function Message({ loaderData }: Route.ComponentProps) {
           ))}
       </div>
       {view === "formatted" && (
-        <iframe title="The message as a mail reader shows it" src={`/outside/messages/${mail.id}/html`} sandbox="" className="h-96 w-full border-b border-line bg-white" />
+        <iframe
+          title="The message as a mail reader shows it"
+          src={`/outside/messages/${mail.id}/html`}
+          sandbox=""
+          className="h-96 w-full border-b border-line bg-white"
+        />
       )}
-      {view === "text" && <pre className="py-4 font-serif text-letter whitespace-pre-wrap [overflow-wrap:anywhere]">{mail.text}</pre>}
-      {view === "source" && <pre className="max-h-[32rem] overflow-auto py-4 text-xs whitespace-pre-wrap [overflow-wrap:anywhere]">{mail.raw}</pre>}
+      {view === "text" && (
+        <pre className="py-4 font-serif text-letter whitespace-pre-wrap [overflow-wrap:anywhere]">
+          {mail.text}
+        </pre>
+      )}
+      {view === "source" && (
+        <pre className="max-h-[32rem] overflow-auto py-4 text-xs whitespace-pre-wrap [overflow-wrap:anywhere]">
+          {mail.raw}
+        </pre>
+      )}
       {mail.attachments.length > 0 && (
         <ul aria-label="Attachments" className="mt-4 flex flex-wrap gap-x-6 gap-y-2">
           {mail.attachments.map((file, index) => (
@@ -89,7 +111,12 @@ export default function Message({ loaderData }: Route.ComponentProps) {
         fields={{}}
         problem={null}
         action={`/outside/${encodeURIComponent(address)}`}
-        answer={{ to: from, subject: /^re:/i.test(mail.subject) ? mail.subject : `Re: ${mail.subject}`, inReplyTo: mail.messageId, references: references || null }}
+        answer={{
+          to: from,
+          subject: /^re:/i.test(mail.subject) ? mail.subject : `Re: ${mail.subject}`,
+          inReplyTo: mail.messageId,
+          references: references || null,
+        }}
       />
     </article>
   );

@@ -20,10 +20,11 @@ export async function loader(args: Route.LoaderArgs) {
 }
 
 export async function action(args: Route.ActionArgs) {
-  await signedIn(args);
+  const { viewer } = await signedIn(args);
   const parsed = faultsForm.safeParse(Object.fromEntries(await args.request.formData()));
-  if (!parsed.success) return data({ problem: parsed.error.issues[0]?.message ?? "Not usable" }, { status: 400 });
-  await answering(() => writeFaults(parsed.data));
+  if (!parsed.success)
+    return data({ problem: parsed.error.issues[0]?.message ?? "Not usable" }, { status: 400 });
+  await answering(() => writeFaults(viewer, parsed.data));
   return { problem: null };
 }
 
@@ -35,20 +36,36 @@ export default function Outside({ loaderData, actionData }: Route.ComponentProps
       <title>Outside · Plain Shelf</title>
       <aside className="flex flex-col bg-sheet pt-5">
         <h1 className="px-5 text-lg font-bold">Outside</h1>
-        <p className="mt-1 px-5 text-sm text-soft">Stand in a customer’s shoes: read what arrived, and write to us.</p>
-        <Form className="px-5 pt-3 pb-2" onChange={(event) => void submit(event.currentTarget, { replace: true })}>
-          <input type="search" name="who" aria-label="Find a mailbox" placeholder="Find a mailbox" defaultValue={text} className="lined-field w-full" />
+        <p className="mt-1 px-5 text-sm text-soft">
+          Stand in a customer’s shoes: read what arrived, and write to us.
+        </p>
+        <Form
+          className="px-5 pt-3 pb-2"
+          onChange={(event) => void submit(event.currentTarget, { replace: true })}
+        >
+          <input
+            type="search"
+            name="who"
+            aria-label="Find a mailbox"
+            placeholder="Find a mailbox"
+            defaultValue={text}
+            className="lined-field w-full"
+          />
         </Form>
         <ul className="max-h-[60dvh] overflow-y-auto">
           {people.map((person) => (
             <li key={person.address} className="border-t border-line">
               <NavLink
                 to={`/outside/${encodeURIComponent(person.address)}`}
-                className={({ isActive }) => `block px-5 py-2 focus-visible:outline-offset-[-2px] ${isActive ? "bg-wash" : "hover:bg-wash"}`}
+                className={({ isActive }) =>
+                  `block px-5 py-2 focus-visible:outline-offset-[-2px] ${isActive ? "bg-wash" : "hover:bg-wash"}`
+                }
               >
                 <span className="flex items-baseline gap-2">
                   <strong className="truncate">{person.name}</strong>
-                  {person.messages > 0 && <span className="ml-auto text-sm text-soft tabular-nums">{person.messages}</span>}
+                  {person.messages > 0 && (
+                    <span className="ml-auto text-sm text-soft tabular-nums">{person.messages}</span>
+                  )}
                 </span>
                 <span className="flex gap-2 text-sm text-soft">
                   <span className="truncate">{person.address}</span>

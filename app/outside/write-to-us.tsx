@@ -51,7 +51,9 @@ export function WriteToUs({ name, teams, fields, problem, answer, action }: Prop
           </Field>
         </div>
         <Field label="Message" problem={fields.text?.[0]}>
-          {(attributes) => <textarea {...attributes} name="text" rows={6} className="boxed-field font-serif text-letter" />}
+          {(attributes) => (
+            <textarea {...attributes} name="text" rows={6} className="boxed-field font-serif text-letter" />
+          )}
         </Field>
         <Button type="submit" disabled={busy} className="self-start">
           {answer ? "Send the answer" : "Send"}

@@ -20,7 +20,10 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
   return (
     <ToastProvider>
       <div className="flex h-dvh flex-col">
-        <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2">
+        <a
+          href="#main"
+          className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
+        >
           To the page’s content
         </a>
         <header className="flex flex-wrap items-center gap-x-7 gap-y-1 px-5">

@@ -7,12 +7,16 @@ interface Told {
 
 function tell(error: unknown): Told {
   if (!isRouteErrorResponse(error)) {
-    return { title: "Something went wrong here", words: "It was noted. Nothing of yours is lost; please try again." };
+    return {
+      title: "Something went wrong here",
+      words: "It was noted. Nothing of yours is lost; please try again.",
+    };
   }
   const problem = (error.data as { problem?: unknown } | null)?.problem;
   const words = typeof problem === "string" ? problem : null;
   if (error.status === 404) return { title: "Not here", words: words ?? "There is no such page." };
-  if (error.status === 403) return { title: "Not for you", words: words ?? "Your role does not include this." };
+  if (error.status === 403)
+    return { title: "Not for you", words: words ?? "Your role does not include this." };
   return { title: "That did not work", words: words ?? `The server said ${error.status}.` };
 }
 

@@ -17,7 +17,8 @@ export async function loader({ request, context, params, ...args }: Route.Loader
   void args;
   const wanted = query.safeParse(Object.fromEntries(new URL(request.url).searchParams));
   const number = wanted.data?.case;
-  const subject = number === undefined ? null : await em.findOne(Case, { number }, { fields: ["id", "number"] });
+  const subject =
+    number === undefined ? null : await em.findOne(Case, { number }, { fields: ["id", "number"] });
   const encoder = new TextEncoder();
   let close = () => {};
   const body = new ReadableStream<Uint8Array>({
@@ -27,10 +28,16 @@ export async function loader({ request, context, params, ...args }: Route.Loader
         if (!subject) return;
         entityManager()
           .then((fresh) => arrive(fresh, subject.id, subject.number, viewer.id))
-          .catch((error: unknown) => log.warn({ event: "presence failed", error: error instanceof Error ? error.message : String(error) }));
+          .catch((error: unknown) =>
+            log.warn({
+              event: "presence failed",
+              error: error instanceof Error ? error.message : String(error),
+            }),
+          );
       };
       const stopListening = onEvent((event) => {
-        if (event.case === null || event.case === number) write(`event: ${event.kind}\ndata: ${event.case ?? ""}\n\n`);
+        if (event.case === null || event.case === number)
+          write(`event: ${event.kind}\ndata: ${event.case ?? ""}\n\n`);
       });
       const timer = setInterval(() => {
         write(": still here\n\n");
@@ -43,7 +50,12 @@ export async function loader({ request, context, params, ...args }: Route.Loader
         if (subject) {
           entityManager()
             .then((fresh) => leave(fresh, subject.id, subject.number, viewer.id))
-            .catch((error: unknown) => log.warn({ event: "presence failed", error: error instanceof Error ? error.message : String(error) }));
+            .catch((error: unknown) =>
+              log.warn({
+                event: "presence failed",
+                error: error instanceof Error ? error.message : String(error),
+              }),
+            );
         }
       };
       write("retry: 2000\n\n");
@@ -55,5 +67,11 @@ export async function loader({ request, context, params, ...args }: Route.Loader
     },
     cancel: () => close(),
   });
-  return new Response(body, { headers: { "Content-Type": "text/event-stream", "Cache-Control": "no-cache, no-transform", "X-Accel-Buffering": "no" } });
+  return new Response(body, {
+    headers: {
+      "Content-Type": "text/event-stream",
+      "Cache-Control": "no-cache, no-transform",
+      "X-Accel-Buffering": "no",
+    },
+  });
 }

@@ -21,9 +21,25 @@ function BlockView({ block }: { block: Block }) {
       );
     }
     case "bulletList":
-      return <ul>{block.content.map((item, index) => <li key={index}><LetterBlocks blocks={item.content} /></li>)}</ul>;
+      return (
+        <ul>
+          {block.content.map((item, index) => (
+            <li key={index}>
+              <LetterBlocks blocks={item.content} />
+            </li>
+          ))}
+        </ul>
+      );
     case "orderedList":
-      return <ol start={block.attrs.start}>{block.content.map((item, index) => <li key={index}><LetterBlocks blocks={item.content} /></li>)}</ol>;
+      return (
+        <ol start={block.attrs.start}>
+          {block.content.map((item, index) => (
+            <li key={index}>
+              <LetterBlocks blocks={item.content} />
+            </li>
+          ))}
+        </ol>
+      );
     case "blockquote":
       return (
         <blockquote>
@@ -55,7 +71,9 @@ function BlockView({ block }: { block: Block }) {
 }
 
 function Inlines({ inlines }: { inlines: Inline[] }) {
-  return inlines.map((inline, index) => <Fragment key={index}>{marked(<InlineView inline={inline} />, inline.marks)}</Fragment>);
+  return inlines.map((inline, index) => (
+    <Fragment key={index}>{marked(<InlineView inline={inline} />, inline.marks)}</Fragment>
+  ));
 }
 
 function InlineView({ inline }: { inline: Inline }) {
@@ -65,7 +83,13 @@ function InlineView({ inline }: { inline: Inline }) {
     case "hardBreak":
       return <br />;
     case "image":
-      return <img src={`/library-files/${encodeURIComponent(inline.attrs.attachment)}`} alt={inline.attrs.alt} width={inline.attrs.width ?? undefined} />;
+      return (
+        <img
+          src={`/library-files/${encodeURIComponent(inline.attrs.attachment)}`}
+          alt={inline.attrs.alt}
+          width={inline.attrs.width ?? undefined}
+        />
+      );
     case "token":
     case "blank":
       return <span className="missing">{placeholderText(inline)}</span>;

@@ -16,7 +16,8 @@ const formats = new Map<string, Intl.DateTimeFormat>();
 function format(date: number, timeZone: string, options: Intl.DateTimeFormatOptions): string {
   const key = timeZone + JSON.stringify(options);
   let known = formats.get(key);
-  if (!known) formats.set(key, (known = new Intl.DateTimeFormat("en-GB", { timeZone, hourCycle: "h23", ...options })));
+  if (!known)
+    formats.set(key, (known = new Intl.DateTimeFormat("en-GB", { timeZone, hourCycle: "h23", ...options })));
   return known.format(date);
 }
 
@@ -26,7 +27,15 @@ export function dayOf(date: number, timeZone: string): string {
 }
 
 export function exactTime(date: number, timeZone: string): string {
-  return format(date, timeZone, { weekday: "short", day: "numeric", month: "long", year: "numeric", hour: "2-digit", minute: "2-digit", timeZoneName: "short" });
+  return format(date, timeZone, {
+    weekday: "short",
+    day: "numeric",
+    month: "long",
+    year: "numeric",
+    hour: "2-digit",
+    minute: "2-digit",
+    timeZoneName: "short",
+  });
 }
 
 /** An instant as lists tell it: near ones by distance, others by day. */

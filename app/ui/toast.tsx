@@ -1,4 +1,13 @@
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type ReactNode,
+} from "react";
 
 /** A short message at the foot of the desk, with at most one thing to do about it. */
 export interface ToastMessage {
@@ -53,9 +62,15 @@ export function ToastProvider({ children }: { children: ReactNode }) {
   return (
     <ToastContext value={value}>
       {children}
-      <div role="status" aria-live="polite" className="pointer-events-none fixed inset-x-0 bottom-4 z-50 flex justify-center">
+      <div
+        role="status"
+        aria-live="polite"
+        className="pointer-events-none fixed inset-x-0 bottom-4 z-50 flex justify-center"
+      >
         {toast && (
-          <div className={`pointer-events-auto flex items-center gap-4 rounded-sm px-4 py-2.5 shadow-md ${toast.tone === "stop" ? "bg-stop text-sheet" : "bg-ink text-sheet"}`}>
+          <div
+            className={`pointer-events-auto flex items-center gap-4 rounded-sm px-4 py-2.5 shadow-md ${toast.tone === "stop" ? "bg-stop text-sheet" : "bg-ink text-sheet"}`}
+          >
             <span>
               {toast.words}
               {left !== null && <span className="ml-2 tabular-nums opacity-80">{left} s</span>}
@@ -63,7 +78,9 @@ export function ToastProvider({ children }: { children: ReactNode }) {
             {toast.action && (
               <button type="button" className="quiet-link" onClick={toast.action.run}>
                 {toast.action.label}
-                {toast.action.keys && <kbd className="ml-2 font-sans text-xs opacity-80">{toast.action.keys}</kbd>}
+                {toast.action.keys && (
+                  <kbd className="ml-2 font-sans text-xs opacity-80">{toast.action.keys}</kbd>
+                )}
               </button>
             )}
           </div>

@@ -16,7 +16,11 @@ export function bandOf(answerBy: string | null, now: number, timeZone: string): 
 }
 
 /** Rows under their bands, in the order of the ruler; bands without rows are left out. */
-export function inBands(rows: WaitingRow[], now: number, timeZone: string): { band: Band; rows: WaitingRow[] }[] {
+export function inBands(
+  rows: WaitingRow[],
+  now: number,
+  timeZone: string,
+): { band: Band; rows: WaitingRow[] }[] {
   return bands
     .map((band) => ({ band, rows: rows.filter((row) => bandOf(row.answerBy, now, timeZone) === band) }))
     .filter((group) => group.rows.length > 0);

@@ -24,9 +24,14 @@ export function CasePreview({ row }: { row: WaitingRow }) {
           </>
         )}
       </p>
-      {row.people.length > 0 && <p className="mt-1 text-sm font-semibold text-look">{row.people.join(" and ")} is on it</p>}
+      {row.people.length > 0 && (
+        <p className="mt-1 text-sm font-semibold text-look">{row.people.join(" and ")} is on it</p>
+      )}
       <p className="mt-4 flex items-center gap-2">
-        <Link to={`/cases/${row.number}`} className="rounded-sm bg-accent px-3.5 py-2 font-semibold text-on-accent">
+        <Link
+          to={`/cases/${row.number}`}
+          className="rounded-sm bg-accent px-3.5 py-2 font-semibold text-on-accent"
+        >
           Open
         </Link>
         <Kbd keys="Enter" />

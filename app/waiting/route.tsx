@@ -22,10 +22,11 @@ const query = z.object({
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   const filter = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
-  return { filter, ...(await waitingCases(em, viewer, filter)) };
+  return { filter, most: MOST_ROWS, ...(await waitingCases(em, viewer, filter)) };
 }
 
-const listTab = (active: boolean) => `border-b-2 pb-1 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`;
+const listTab = (active: boolean) =>
+  `border-b-2 pb-1 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`;
 
 /** The address with some of its filters changed. */
 function withParams(params: URLSearchParams, changes: Record<string, string | null>): string {
@@ -39,7 +40,7 @@ function withParams(params: URLSearchParams, changes: Record<string, string | nu
 }
 
 export default function Waiting({ loaderData }: Route.ComponentProps) {
-  const { rows, more, counts, topics, filter } = loaderData;
+  const { rows, more, most, counts, topics, filter } = loaderData;
   const [params] = useSearchParams();
   const { now, timeZone } = useClock();
   const navigate = useNavigate();
@@ -47,7 +48,10 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   const [chosen, setChosen] = useState<number | null>(null);
   const groups = filter.list === "us" ? inBands(rows, now, timeZone) : null;
   const order = groups ? groups.flatMap((group) => group.rows) : rows;
-  const at = Math.max(0, order.findIndex((row) => row.number === chosen));
+  const at = Math.max(
+    0,
+    order.findIndex((row) => row.number === chosen),
+  );
   const selected = order[at];
   useLive();
 
@@ -83,7 +87,11 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
         <h1 className="sr-only">Waiting</h1>
         <div className="flex flex-wrap items-end gap-x-6 gap-y-2 px-6 pt-4 pb-3">
           <nav aria-label="Lists" className="flex gap-6">
-            <Link to={withParams(params, { list: null })} aria-current={filter.list === "us" ? "page" : undefined} className={listTab(filter.list === "us")}>
+            <Link
+              to={withParams(params, { list: null })}
+              aria-current={filter.list === "us" ? "page" : undefined}
+              className={listTab(filter.list === "us")}
+            >
               Waiting for us <span className="tabular-nums">{counts.us}</span>
             </Link>
             <Link
@@ -94,10 +102,27 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
               For the customer <span className="tabular-nums">{counts.customer}</span>
             </Link>
           </nav>
-          <Form className="ml-auto flex flex-wrap items-end gap-4 text-sm" onChange={(event) => void submit(event.currentTarget, { replace: true })}>
+          <Form
+            className="ml-auto flex flex-wrap items-end gap-4 text-sm"
+            onChange={(event) => void submit(event.currentTarget, { replace: true })}
+          >
             {filter.list === "customer" && <input type="hidden" name="list" value="customer" />}
-            <Select name="whose" label="Whose" value={filter.whose} options={[["my team", "my team’s"], ["mine", "mine"], ["all", "everyone’s"]]} />
-            <Select name="topic" label="Topic" value={filter.topic ?? ""} options={[["", "any topic"], ...topics.map((topic): [string, string] => [topic, topic])]} />
+            <Select
+              name="whose"
+              label="Whose"
+              value={filter.whose}
+              options={[
+                ["my team", "my team’s"],
+                ["mine", "mine"],
+                ["all", "everyone’s"],
+              ]}
+            />
+            <Select
+              name="topic"
+              label="Topic"
+              value={filter.topic ?? ""}
+              options={[["", "any topic"], ...topics.map((topic): [string, string] => [topic, topic])]}
+            />
             <span className="flex items-center gap-1.5">
               <input
                 id="find-case"
@@ -118,13 +143,20 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
           </Form>
         </div>
         {order.length === 0 ? (
-          <Nothing filtered={filter.text !== "" || filter.topic !== null || filter.whose === "mine"} list={filter.list} />
+          <Nothing
+            filtered={filter.text !== "" || filter.topic !== null || filter.whose === "mine"}
+            list={filter.list}
+          />
         ) : groups ? (
           <Ruler groups={groups} selected={selected?.number ?? null} onSelect={setChosen} />
         ) : (
           <PlainRows rows={rows} selected={selected?.number ?? null} onSelect={setChosen} />
         )}
-        {more && <p className="px-6 py-3 text-sm text-soft">The first {MOST_ROWS} are listed. Narrow the list to see others.</p>}
+        {more && (
+          <p className="px-6 py-3 text-sm text-soft">
+            The first {most} are listed. Narrow the list to see others.
+          </p>
+        )}
       </main>
       <aside aria-label="Chosen case" className="hidden bg-sheet lg:block">
         {selected && <CasePreview row={selected} />}
@@ -133,9 +165,25 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   );
 }
 
-function Select({ name, label, value, options }: { name: string; label: string; value: string; options: [string, string][] }) {
+function Select({
+  name,
+  label,
+  value,
+  options,
+}: {
+  name: string;
+  label: string;
+  value: string;
+  options: [string, string][];
+}) {
   return (
-    <select name={name} aria-label={label} defaultValue={value} key={value} className="lined-field max-w-36 bg-sheet">
+    <select
+      name={name}
+      aria-label={label}
+      defaultValue={value}
+      key={value}
+      className="lined-field max-w-36 bg-sheet"
+    >
       {options.map(([key, words]) => (
         <option key={key} value={key}>
           {words}
@@ -149,7 +197,11 @@ function Nothing({ filtered, list }: { filtered: boolean; list: "us" | "customer
   return (
     <div className="px-6 py-14 text-center">
       <p className="font-serif text-lg">
-        {filtered ? "No case is like that." : list === "us" ? "Nobody is waiting for us." : "We are waiting for nobody."}
+        {filtered
+          ? "No case is like that."
+          : list === "us"
+            ? "Nobody is waiting for us."
+            : "We are waiting for nobody."}
       </p>
       {filtered && (
         <p className="mt-3">

@@ -16,7 +16,10 @@ const bar: Record<Band, string> = {
 };
 
 /** Cases along the time that is left for them. */
-export function Ruler({ groups, ...selection }: { groups: { band: Band; rows: WaitingRow[] }[] } & Selection) {
+export function Ruler({
+  groups,
+  ...selection
+}: { groups: { band: Band; rows: WaitingRow[] }[] } & Selection) {
   return (
     <div>
       {groups.map(({ band, rows }) => (
@@ -42,7 +45,12 @@ export function PlainRows({ rows, ...selection }: { rows: WaitingRow[] } & Selec
   return (
     <ul className="pl-6">
       {rows.map((row) => (
-        <Row key={row.number} row={row} when={<Time at={row.updatedAt} className="text-soft" />} {...selection} />
+        <Row
+          key={row.number}
+          row={row}
+          when={<Time at={row.updatedAt} className="text-soft" />}
+          {...selection}
+        />
       ))}
     </ul>
   );
@@ -53,7 +61,11 @@ function Due({ row, band }: { row: WaitingRow; band: Band }) {
   if (row.answerBy === null) return <span className="text-soft">no time set</span>;
   const due = Date.parse(row.answerBy);
   return (
-    <time dateTime={row.answerBy} title={`Answer by ${exactTime(due, timeZone)}`} className={band === "Past due" ? "font-bold text-stop" : ""}>
+    <time
+      dateTime={row.answerBy}
+      title={`Answer by ${exactTime(due, timeZone)}`}
+      className={band === "Past due" ? "font-bold text-stop" : ""}
+    >
       {timeLeft(due, now, timeZone)}
     </time>
   );
@@ -74,7 +86,10 @@ function Row({ row, when, selected, onSelect }: { row: WaitingRow; when: React.R
         <span className="truncate text-sm tabular-nums">{when}</span>
         <span className="truncate">
           <strong className="mr-1.5">{name}</strong>
-          <span className="font-serif text-letter">{row.subject || row.words}</span>
+          <span className="font-serif text-letter">
+            {row.subject && `${row.subject} `}
+            <span className={row.subject ? "text-soft" : ""}>{row.words.slice(0, 160)}</span>
+          </span>
         </span>
         <span className="flex gap-3 text-sm text-soft">
           {row.refused && <strong className="text-stop">refused</strong>}

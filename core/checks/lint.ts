@@ -1,4 +1,4 @@
-import { isUsablePattern } from "../conditions/evaluate";
+import { re2Patterns } from "../conditions/re2";
 import { testsOf, type Condition } from "../conditions/condition";
 import type { Doc } from "../document/types";
 import { passagesOf, placeholdersOf, walk } from "../document/walk";
@@ -114,7 +114,7 @@ function lintReply(
   for (const [id, passage] of Object.entries(reply.passages)) {
     for (const test of testsOf(passage.when)) {
       useName(test.value, null);
-      if (test.is === "matches" && !isUsablePattern(String(test.to))) {
+      if (test.is === "matches" && re2Patterns(String(test.to), false) === null) {
         report("condition-unusable", `The regular expression of the passage “${id}” cannot be used`);
       }
     }

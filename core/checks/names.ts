@@ -24,7 +24,7 @@ export function nameCandidates(text: string): string[] {
       const before = words[index + length - 2];
       if (!next || !before) break;
       const between = text.slice(before.index + before[0].length, next.index);
-      if (!/^[\s,]{1,3}$/.test(between) || /\n/.test(between)) break;
+      if (!/^[\s,]{1,3}$/.test(between) || between.includes("\n")) break;
       stretch += ` ${next[0]}`;
       found.add(nameKey(stretch));
     }

@@ -1,3 +1,4 @@
+import type { PatternEngine } from "../conditions/patterns";
 import type { Block, Doc, Source } from "../document/types";
 import { walk } from "../document/walk";
 import { answerSubject, oneLine, withCaseNumber } from "../mail/subject";
@@ -23,6 +24,8 @@ export interface ComposeInput {
   language: string;
   customerTimeZone?: string | null;
   tokens: ReadonlyMap<string, Token>;
+  /** What runs the regular expressions of conditions. */
+  patterns: PatternEngine;
   signature: Doc | null;
   stationery: Stationery | null;
   subject: SubjectChoice;
@@ -46,7 +49,9 @@ export function compose(input: ComposeInput): Letter {
     customerTimeZone: input.customerTimeZone ?? null,
   };
   const shared = { context: input.context, style, tokens: input.tokens };
-  const decided = input.slips.map((slip) => decidePassages(slip, input.context, style, input.tokens));
+  const decided = input.slips.map((slip) =>
+    decidePassages(slip, input.context, style, input.tokens, input.patterns),
+  );
   const filled = input.slips.map((slip, index) =>
     fill({ ...shared, slip, decisions: decided[index] ?? new Map<string, Decision>() }),
   );
@@ -104,14 +109,11 @@ export function compose(input: ComposeInput): Letter {
 }
 
 /** Where words of a source stand in a plain text made of pieces; null when they do not stand in it. */
-export function placeOf(
-  source: Pick<Source, "slip" | "from" | "to">,
-  pieces: Letter["pieces"],
-): Place | null {
+function placeOf(source: Pick<Source, "slip" | "from" | "to">, pieces: Letter["pieces"]): Place | null {
   let offset = 0;
   for (const piece of pieces) {
     const from = piece.source;
-    if (from && from.slip === source.slip && from.from < source.to && from.to > source.from) {
+    if (from?.slip === source.slip && from.from < source.to && from.to > source.from) {
       return {
         in: "body",
         start: offset,
@@ -190,7 +192,11 @@ interface ComposedSubject {
   problems: ComposeProblem[];
 }
 
-type Shared = { context: Context; style: Style; tokens: ReadonlyMap<string, Token> };
+interface Shared {
+  context: Context;
+  style: Style;
+  tokens: ReadonlyMap<string, Token>;
+}
 
 function composeSubject(input: ComposeInput, shared: Shared): ComposedSubject {
   if (input.channel !== "email") return { text: "", trace: [], problems: [] };

@@ -1,4 +1,5 @@
-import { evaluate, valuesOf, type Values } from "../conditions/evaluate";
+import { evaluate, valuesOf } from "../conditions/evaluate";
+import type { PatternEngine } from "../conditions/patterns";
 import { inWords } from "../conditions/words";
 import type { PassageRef } from "../document/definition";
 import { blankLabel, blankValue } from "../tokens/blanks";
@@ -38,10 +39,10 @@ export function decidePassages(
   context: Context,
   style: Style,
   tokens: ReadonlyMap<string, Token>,
+  patterns: PatternEngine,
 ): Map<string, Decision> {
-  const values: Values = valuesOf(context, (name) =>
-    blankValue(name, slip.blanks[name], slip.values[name], context, style),
-  );
+  const blank = (name: string) => blankValue(name, slip.blanks[name], slip.values[name], context, style);
+  const values = valuesOf(context, blank, patterns);
   return new Map(
     Object.entries(slip.passages).map(([id, passage]) => {
       const verdict = evaluate(passage.when, values);
@@ -58,6 +59,6 @@ export function decidePassages(
 export function stands(refs: PassageRef[], decisions: ReadonlyMap<string, Decision>): boolean {
   return refs.every((ref) => {
     const decision = decisions.get(ref.id);
-    return !decision || decision.holds !== ref.otherwise;
+    return decision === undefined ? true : decision.holds !== ref.otherwise;
   });
 }

@@ -1,3 +1,4 @@
+import { re2Patterns } from "../conditions/re2";
 import { readMarkdown } from "../formats/markdown";
 import { catalogue, type Token } from "../tokens/catalogue";
 import { contextSchema, type Context } from "../tokens/context";
@@ -6,7 +7,7 @@ import type { Slip } from "./slip";
 
 /** Building blocks for tests: a case of the ferry line, slips from Markdown, and what surrounds them. */
 
-export const testTokens: Map<string, Token> = catalogue({
+const testTokens: Map<string, Token> = catalogue({
   houseFacts: [{ key: "refund_days", label: "days until a refund", type: "number", example: 5 }],
 });
 
@@ -61,6 +62,7 @@ export function testInput(slips: Slip[], changes: Partial<ComposeInput> = {}): C
     channel: "email",
     language: "en",
     tokens: testTokens,
+    patterns: re2Patterns,
     signature: null,
     stationery: null,
     subject: { from: "thread" },

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod/mini";
 
 /** The tests that a condition can make of a value. */
 export const operators = [
@@ -26,7 +26,7 @@ export type Operator = (typeof operators)[number];
 export const MAX_PATTERN_LENGTH = 500;
 const MAX_DEPTH = 12;
 
-const scalar = z.union([z.string().max(2000), z.number(), z.boolean()]);
+const scalar = z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean()]);
 type Scalar = z.infer<typeof scalar>;
 
 /** One test: a token, a blank or the inbound message against a value. */
@@ -45,35 +45,36 @@ const test = z
   .strictObject({
     value: z
       .string()
-      .regex(/^[a-z]+\.[A-Za-z0-9_]+$/, "A name as in booking.vehicle, blank.harbour or message.subject"),
+      .check(
+        z.regex(/^[a-z]+\.[A-Za-z0-9_]+$/, "A name as in booking.vehicle, blank.harbour or message.subject"),
+      ),
     is: z.enum(operators),
-    to: z.union([scalar, z.array(scalar).min(1).max(200)]).optional(),
-    ignore_case: z.boolean().optional(),
+    to: z.optional(z.union([scalar, z.array(scalar).check(z.minLength(1), z.maxLength(200))])),
+    ignore_case: z.optional(z.boolean()),
   })
-  .superRefine((value, context) => {
-    const problem = unfit(value);
-    if (problem) context.addIssue({ code: "custom", path: ["to"], message: problem });
+  .check((context) => {
+    const message = unfit(context.value);
+    if (message) context.issues.push({ code: "custom", path: ["to"], message, input: context.value });
   });
 
-const branch: z.ZodType<Condition> = z.lazy(() => shape);
+const branch: z.ZodMiniType<Condition> = z.lazy(() => shape);
 
-const shape: z.ZodType<Condition> = z.union([
-  z.strictObject({ all: z.array(branch).min(1).max(100) }),
-  z.strictObject({ any: z.array(branch).min(1).max(100) }),
+const shape: z.ZodMiniType<Condition> = z.union([
+  z.strictObject({ all: z.array(branch).check(z.minLength(1), z.maxLength(100)) }),
+  z.strictObject({ any: z.array(branch).check(z.minLength(1), z.maxLength(100)) }),
   z.strictObject({ not: branch }),
   test,
-]) as z.ZodType<Condition>;
+]);
 
 /** Zod schema of a condition: data, not a formula language. */
-export const conditionSchema: z.ZodType<Condition> = shape.refine(
-  (condition) => depth(condition) <= MAX_DEPTH,
-  `Nested deeper than ${MAX_DEPTH} levels`,
+export const conditionSchema: z.ZodMiniType<Condition> = shape.check(
+  z.refine((condition) => depth(condition) <= MAX_DEPTH, `Nested deeper than ${MAX_DEPTH} levels`),
 );
 
 /** The passages of a reply by id. */
 export const passagesSchema = z.record(
-  z.string().regex(/^[A-Za-z][A-Za-z0-9_-]*$/, "Letters, digits, hyphens and underscores"),
-  z.strictObject({ when: conditionSchema, label: z.string().max(200).optional() }),
+  z.string().check(z.regex(/^[A-Za-z][A-Za-z0-9_-]*$/, "Letters, digits, hyphens and underscores")),
+  z.strictObject({ when: conditionSchema, label: z.optional(z.string().check(z.maxLength(200))) }),
 );
 export type Passages = z.infer<typeof passagesSchema>;
 

@@ -4,6 +4,7 @@ import { testContext } from "../compose/testing";
 import { valueOf } from "../tokens/values";
 import { conditionSchema, operators, type Condition } from "./condition";
 import { evaluate, valuesOf } from "./evaluate";
+import { re2Patterns } from "./re2";
 import { inWords } from "./words";
 
 const blanks: Record<string, unknown> = {
@@ -12,7 +13,11 @@ const blanks: Record<string, unknown> = {
   until: "2026-12-01",
   late: true,
 };
-const values = valuesOf(testContext(), (name) => valueOf(blanks[name] as never, null, "not filled in"));
+const values = valuesOf(
+  testContext(),
+  (name) => valueOf(blanks[name] as never, null, "not filled in"),
+  re2Patterns,
+);
 const holds = (json: unknown) => evaluate(conditionSchema.parse(json), values).holds;
 
 describe("tests", () => {
@@ -119,10 +124,11 @@ describe("bad conditions", () => {
   });
 
   test("a pattern that would take an exponential engine for ever gives its answer", () => {
-    const long = valuesOf(testContext({ message: { body: "a".repeat(50_000) + "!" } }), () => ({
-      kind: "missing",
-      why: "",
-    }));
+    const long = valuesOf(
+      testContext({ message: { body: "a".repeat(50_000) + "!" } }),
+      () => ({ kind: "missing", why: "" }),
+      re2Patterns,
+    );
     expect(evaluate({ value: "message.body", is: "matches", to: "^(a+)+$" }, long).holds).toBe(false);
   });
 });

@@ -1,8 +1,8 @@
-import { RE2JS } from "re2js";
 import type { Context } from "../tokens/context";
 import { plain } from "../tokens/format";
 import { lookUp, valueOf, type Value } from "../tokens/values";
-import { MAX_PATTERN_LENGTH, type Condition, type Test } from "./condition";
+import type { Condition, Test } from "./condition";
+import type { PatternEngine } from "./patterns";
 
 /** Where a condition finds its values. */
 export interface Values {
@@ -10,6 +10,8 @@ export interface Values {
   value(name: string): Value;
   /** ISO 8601 instant that “now” means. */
   now: string;
+  /** What runs regular expressions. */
+  patterns: PatternEngine;
 }
 
 export interface Verdict {
@@ -21,8 +23,9 @@ export interface Verdict {
 }
 
 /** Values of a context together with those of blanks. */
-export function valuesOf(context: Context, blank: (name: string) => Value): Values {
+export function valuesOf(context: Context, blank: (name: string) => Value, patterns: PatternEngine): Values {
   return {
+    patterns,
     now: context.now,
     value(name) {
       if (name.startsWith("blank.")) return blank(name.slice("blank.".length));
@@ -68,7 +71,7 @@ function evaluateTest(test: Test, values: Values): Verdict {
   const found = values.value(test.value);
   const seen = [`${test.value}: ${found.kind === "missing" ? "missing" : plain(found.value)}`];
   if (test.is === "matches") {
-    const pattern = compile(String(test.to), test.ignore_case ?? false);
+    const pattern = values.patterns(String(test.to), test.ignore_case ?? false);
     if (!pattern)
       return {
         holds: false,
@@ -76,7 +79,7 @@ function evaluateTest(test: Test, values: Values): Verdict {
         problems: [`“${String(test.to)}” is not a regular expression that can be used`],
       };
     return {
-      holds: found.kind === "value" && each(found.value).some((text) => pattern.matcher(text).find()),
+      holds: found.kind === "value" && each(found.value).some((text) => pattern(text)),
       seen,
       problems: [],
     };
@@ -161,32 +164,4 @@ function toNumber(value: (Value & { kind: "value" })["value"]): number | null {
   if (typeof value !== "string" || value.trim() === "") return null;
   const number = Number(value);
   return Number.isFinite(number) ? number : null;
-}
-
-const patterns = new Map<string, RE2JS | null>();
-
-/**
- * A regular expression for RE2JS, which matches in time linear in the text whatever the pattern
- * (R. Cox, “Regular Expression Matching Can Be Simple And Fast”, 2007); null when it does not parse.
- */
-function compile(source: string, ignoreCase: boolean): RE2JS | null {
-  const key = `${ignoreCase ? "i" : "-"}${source}`;
-  const known = patterns.get(key);
-  if (known !== undefined) return known;
-  let pattern: RE2JS | null = null;
-  if (source.length <= MAX_PATTERN_LENGTH) {
-    try {
-      pattern = RE2JS.compile(source, ignoreCase ? RE2JS.CASE_INSENSITIVE : 0);
-    } catch {
-      pattern = null; // Told to the writer by whoever evaluates it.
-    }
-  }
-  if (patterns.size > 1000) patterns.clear();
-  patterns.set(key, pattern);
-  return pattern;
-}
-
-/** Whether a regular expression can be used. */
-export function isUsablePattern(source: string): boolean {
-  return compile(source, false) !== null;
 }

@@ -1,39 +1,51 @@
-import { z } from "zod";
+import * as z from "zod/mini";
+
+/** A text of some length, whole numbers in a range: said often below. */
+function words(min: number, max: number) {
+  return z.string().check(z.minLength(min), z.maxLength(max));
+}
+
+function whole(min: number, max: number) {
+  return z.int().check(z.minimum(min), z.maximum(max));
+}
 
 /**
  * One condition that a piece of a document stands under: the passage's id, and whether it stands
  * when the condition does *not* hold.
  */
-export const passageRef = z.strictObject({
-  id: z.string().min(1).max(80),
-  otherwise: z.boolean().default(false),
+const passageRef = z.strictObject({
+  id: words(1, 80),
+  otherwise: z._default(z.boolean(), false),
 });
 export type PassageRef = z.infer<typeof passageRef>;
 
 /** Options of a formatting function: MessageFormat 2 option names to literal values. */
-const formatOptions = z.record(z.string().max(40), z.string().max(400)).default({});
+const formatOptions = z._default(z.record(words(0, 40), words(0, 400)), {});
 
-const passages = z.array(passageRef).max(20).default([]);
+const passages = z._default(z.array(passageRef).check(z.maxLength(20)), []);
 
 /** What an inline placeholder carries: the name it reads and how the value is to be formatted. */
 const placeholder = {
-  name: z.string().min(1).max(120),
-  fn: z.string().max(40).nullable().default(null),
+  name: words(1, 120),
+  fn: z._default(z.nullable(words(0, 40)), null),
   options: formatOptions,
 };
 
 const cell = {
-  colspan: z.number().int().min(1).max(50).default(1),
-  rowspan: z.number().int().min(1).max(200).default(1),
-  colwidth: z.array(z.number().int().positive()).nullable().default(null),
+  colspan: z._default(whole(1, 50), 1),
+  rowspan: z._default(whole(1, 200), 1),
+  colwidth: z._default(z.nullable(z.array(whole(1, 10_000))), null),
 };
+
+/** Attributes by name, each with its schema. */
+export type Shape = Readonly<Record<string, z.ZodMiniType>>;
 
 interface NodeDefinition {
   /** ProseMirror content expression; absent for leaves. */
   content?: string;
   /** ProseMirror group. */
   group?: "block" | "inline";
-  attrs: Readonly<Record<string, z.ZodType>>;
+  attrs: Shape;
 }
 
 /**
@@ -46,13 +58,13 @@ export const nodes = {
   heading: {
     content: "inline*",
     group: "block",
-    attrs: { level: z.number().int().min(1).max(3).default(2), passages },
+    attrs: { level: z._default(whole(1, 3), 2), passages },
   },
   bulletList: { content: "listItem+", group: "block", attrs: { passages } },
   orderedList: {
     content: "listItem+",
     group: "block",
-    attrs: { start: z.number().int().min(0).max(100_000).default(1), passages },
+    attrs: { start: z._default(whole(0, 100_000), 1), passages },
   },
   listItem: { content: "paragraph block*", attrs: { passages } },
   table: { content: "tableRow+", group: "block", attrs: { passages } },
@@ -67,9 +79,9 @@ export const nodes = {
     group: "inline",
     attrs: {
       /** Id of an attachment, never an address: pictures travel with the letter. */
-      attachment: z.string().min(1).max(200),
-      alt: z.string().max(1000).default(""),
-      width: z.number().int().min(1).max(2000).nullable().default(null),
+      attachment: words(1, 200),
+      alt: z._default(words(0, 1000), ""),
+      width: z._default(z.nullable(whole(1, 2000)), null),
     },
   },
   token: { group: "inline", attrs: placeholder },
@@ -83,9 +95,9 @@ export const marks = {
   underline: {},
   strike: {},
   highlight: {},
-  link: { href: z.string().min(1).max(2000) },
-  passage: { passages: z.array(passageRef).min(1).max(20) },
-} as const satisfies Record<string, Readonly<Record<string, z.ZodType>>>;
+  link: { href: words(1, 2000) },
+  passage: { passages: z.array(passageRef).check(z.minLength(1), z.maxLength(20)) },
+} as const satisfies Record<string, Shape>;
 
 export type NodeName = keyof typeof nodes;
 export type MarkName = keyof typeof marks;

@@ -7,7 +7,6 @@ const SAFE_SCHEMES = new Set(["http:", "https:", "mailto:", "tel:"]);
 export function safeHref(href: string): string | null {
   const trimmed = href.trim();
   // Browsers ignore tabs and line ends inside a scheme; we refuse them instead of guessing.
-  // eslint-disable-next-line no-control-regex
   if (/[\u0000-\u001f\u007f]/.test(trimmed)) return null;
   let url: URL;
   try {

@@ -1,5 +1,5 @@
-import { z } from "zod";
-import { isMarkName, isNodeName, marks, nodes, type NodeName } from "./definition";
+import * as z from "zod/mini";
+import { isMarkName, isNodeName, marks, nodes, type NodeName, type Shape } from "./definition";
 import type { Doc } from "./types";
 
 /** Deepest nesting that is read; deeper documents are refused rather than risked. */
@@ -13,17 +13,19 @@ interface Problem {
 const plainObject = z.record(z.string(), z.unknown());
 
 /** Zod schema of a whole document; unknown nodes, marks and attributes are refused with their path. */
-export const documentSchema = z.unknown().transform((value, context): Doc => {
-  const problems: Problem[] = [];
-  const doc = readNode(value, [], 0, problems);
-  if (problems.length === 0 && (!isRecord(doc) || doc.type !== "doc")) {
-    problems.push({ path: ["type"], message: "A document starts with a node of type doc" });
-  }
-  for (const problem of problems) {
-    context.addIssue({ code: "custom", path: problem.path, message: problem.message });
-  }
-  return problems.length > 0 ? z.NEVER : (doc as unknown as Doc);
-});
+export const documentSchema = z.pipe(
+  z.unknown(),
+  z.transform((value, context): Doc => {
+    const problems: Problem[] = [];
+    const doc = readNode(value, [], 0, problems);
+    if (problems.length === 0 && (!isRecord(doc) || doc.type !== "doc")) {
+      problems.push({ path: ["type"], message: "A document starts with a node of type doc" });
+    }
+    for (const { path, message } of problems)
+      context.issues.push({ code: "custom", path, message, input: value });
+    return problems.length > 0 ? z.NEVER : (doc as unknown as Doc);
+  }),
+);
 
 /**
  * Reads a document that came from outside (the editor, a file, the database).
@@ -99,7 +101,7 @@ function readNode(
 }
 
 function readAttrs(
-  shape: Readonly<Record<string, z.ZodType>>,
+  shape: Shape,
   value: unknown,
   path: (string | number)[],
   problems: Problem[],

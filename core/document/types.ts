@@ -26,12 +26,12 @@ export interface TextNode {
   source?: Source;
 }
 
-export interface HardBreak {
+interface HardBreak {
   type: "hardBreak";
   marks?: Mark[];
 }
 
-export interface ImageNode {
+interface ImageNode {
   type: "image";
   attrs: { attachment: string; alt: string; width: number | null };
   marks?: Mark[];
@@ -69,7 +69,7 @@ export interface Paragraph {
   content: Inline[];
 }
 
-export interface Heading {
+interface Heading {
   type: "heading";
   attrs: Passable & { level: number };
   content: Inline[];
@@ -81,13 +81,13 @@ export interface ListItem {
   content: Block[];
 }
 
-export interface BulletList {
+interface BulletList {
   type: "bulletList";
   attrs: Passable;
   content: ListItem[];
 }
 
-export interface OrderedList {
+interface OrderedList {
   type: "orderedList";
   attrs: Passable & { start: number };
   content: ListItem[];
@@ -111,13 +111,13 @@ export interface Table {
   content: TableRow[];
 }
 
-export interface Blockquote {
+interface Blockquote {
   type: "blockquote";
   attrs: Passable;
   content: Block[];
 }
 
-export interface HorizontalRule {
+interface HorizontalRule {
   type: "horizontalRule";
   attrs: Passable;
 }

@@ -2,7 +2,7 @@ import type { PassageRef } from "./definition";
 import type { AnyNode, BlankNode, Doc, Inline, TokenNode } from "./types";
 
 /** The children of a node; none for leaves. */
-export function childrenOf(node: AnyNode): AnyNode[] {
+function childrenOf(node: AnyNode): AnyNode[] {
   return "content" in node ? node.content : [];
 }
 

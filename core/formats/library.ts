@@ -6,7 +6,7 @@ import { moneySchema } from "../tokens/context";
 import { readMarkdown } from "./markdown";
 
 export const channels = ["email", "chat", "sms"] as const;
-export const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
+const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,99}$/, "Small letters, digits and hyphens");
 const language = z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "A language tag, as in en or pt-BR");
@@ -24,8 +24,8 @@ const frontMatter = {
   subject: subject.optional(),
   use_template_subject: z.boolean().default(false),
   review_by: z.iso.date().optional(),
-  blanks: blanksSchema.default({}),
-  passages: passagesSchema.default({}),
+  blanks: z._default(blanksSchema, {}),
+  passages: z._default(passagesSchema, {}),
   attachments: z.array(z.string().min(1).max(300)).max(50).default([]),
 };
 
@@ -40,14 +40,14 @@ export const variantMatterSchema = z.strictObject({
 });
 
 /** Kinds of house fact. */
-export const factTypes = ["text", "long_text", "money", "date", "link", "number"] as const;
+const factTypes = ["text", "long_text", "money", "date", "link", "number"] as const;
 
-export const houseFactSchema = z.strictObject({
+const houseFactSchema = z.strictObject({
   label: z.string().min(1).max(200),
   type: z.enum(factTypes).default("text"),
   value: z.union([z.string().max(5000), z.number(), moneySchema]),
 });
-export const shelfSchema = z.strictObject({
+const shelfSchema = z.strictObject({
   id,
   name: z.string().min(1).max(200),
   mark: z.string().min(1).max(2).optional(),
@@ -63,7 +63,7 @@ export const folderMatterSchema = z.strictObject({
 });
 
 /** `library.json`. */
-export const libraryFileSchema = z.strictObject({
+const libraryFileSchema = z.strictObject({
   format: z.literal("plain-shelf-library"),
   version: z
     .number()
@@ -122,7 +122,7 @@ export interface Library {
 }
 
 /** Why a value was refused: one line an issue, each with its path. */
-export function zodProblems(error: z.ZodError): { path: string; message: string }[] {
+export function zodProblems(error: z.core.$ZodError): { path: string; message: string }[] {
   return error.issues.map((issue) => ({
     path: issue.path.join("."),
     message:

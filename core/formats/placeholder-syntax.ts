@@ -3,7 +3,7 @@ import type { Extension as FromMarkdownExtension } from "mdast-util-from-markdow
 import type { Code, Construct, Extension as SyntaxExtension, State } from "micromark-util-types";
 
 /** A token or blank in Markdown: its MessageFormat 2 placeholder, as typed. */
-export interface PlaceholderNode extends Literal {
+interface PlaceholderNode extends Literal {
   type: "placeholder";
 }
 

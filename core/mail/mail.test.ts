@@ -18,7 +18,6 @@ describe("subjects", () => {
     expect(withCaseNumber("a\r\nBcc: b@example.org", "SF-1")).toBe("a Bcc: b@example.org [SF-1]");
     fc.assert(
       fc.property(fc.string(), (subject) => {
-        // eslint-disable-next-line no-control-regex
         expect(answerSubject(subject, "SF-1")).not.toMatch(/[\u0000-\u001f\u007f]/);
         expect(answerSubject(answerSubject(subject, "SF-1"), "SF-1")).toBe(answerSubject(subject, "SF-1"));
       }),

@@ -1,7 +1,6 @@
 /** Prefixes that mail programs of several languages put before a subject when answering or forwarding. */
 const PREFIX = /^\s*(?:re|aw|sv|vs|antw|tr|rif|r|fwd?|wg|rv|res|enc)(?:\[\d+\])?\s*:\s*/i;
 
-// eslint-disable-next-line no-control-regex
 const CONTROL = /[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g;
 
 /** A subject on one line, as a header may carry it (RFC 5322, 2.2). */

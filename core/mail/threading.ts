@@ -1,5 +1,5 @@
 /** The Message-IDs in a header value (RFC 5322, 3.6.4), with angle brackets, in their order. */
-export function messageIds(header: string | undefined): string[] {
+function messageIds(header: string | undefined): string[] {
   return header?.match(/<[^<>\s]+>/g) ?? [];
 }
 

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod/mini";
 import { moneySchema, type Context } from "./context";
 import { readText } from "./text-form";
 import { lookUp, valueOf, type Value } from "./values";
@@ -6,50 +6,49 @@ import { formatValue, plain, type Style } from "./format";
 import type { TokenType } from "./catalogue";
 
 const common = {
-  label: z.string().min(1).max(200).optional(),
-  hint: z.string().max(500).optional(),
-  required: z.boolean().default(true),
+  label: z.optional(z.string().check(z.minLength(1), z.maxLength(200))),
+  hint: z.optional(z.string().check(z.maxLength(500))),
+  required: z._default(z.boolean(), true),
   /** A text, or a token in its text form. */
-  default: z.string().max(2000).optional(),
+  default: z.optional(z.string().check(z.maxLength(2000))),
   /** False for a blank that only steers passages. */
-  printed: z.boolean().default(true),
+  printed: z._default(z.boolean(), true),
 };
 
 /** The definition of a blank: what the agent is asked, and what may be answered. */
 export const blankSchema = z.discriminatedUnion("kind", [
-  z.strictObject({ kind: z.literal("text"), ...common, max: z.number().int().positive().optional() }),
-  z.strictObject({ kind: z.literal("long_text"), ...common, max: z.number().int().positive().optional() }),
+  z.strictObject({ kind: z.literal("text"), ...common, max: z.optional(z.int().check(z.positive())) }),
+  z.strictObject({ kind: z.literal("long_text"), ...common, max: z.optional(z.int().check(z.positive())) }),
   z.strictObject({
     kind: z.literal("number"),
     ...common,
-    min: z.number().optional(),
-    max: z.number().optional(),
-    step: z.number().positive().optional(),
+    min: z.optional(z.number()),
+    max: z.optional(z.number()),
+    step: z.optional(z.number().check(z.positive())),
   }),
   z.strictObject({
     kind: z.literal("money"),
     ...common,
-    currency: z
-      .string()
-      .regex(/^[A-Z]{3}$/)
-      .default("EUR"),
-    min: z.number().optional(),
-    max: z.number().optional(),
+    currency: z._default(z.string().check(z.regex(/^[A-Z]{3}$/)), "EUR"),
+    min: z.optional(z.number()),
+    max: z.optional(z.number()),
   }),
   z.strictObject({
     kind: z.literal("date"),
     ...common,
-    min: z.iso.date().optional(),
-    max: z.iso.date().optional(),
+    min: z.optional(z.iso.date()),
+    max: z.optional(z.iso.date()),
   }),
   z.strictObject({ kind: z.literal("time"), ...common }),
   z.strictObject({
     kind: z.literal("choice"),
     ...common,
-    options: z.array(z.string().min(1).max(400)).min(1).max(100),
-    many: z.boolean().default(false),
+    options: z
+      .array(z.string().check(z.minLength(1), z.maxLength(400)))
+      .check(z.minLength(1), z.maxLength(100)),
+    many: z._default(z.boolean(), false),
     /** Text between several choices; the language's own list form when left out. */
-    join: z.string().max(40).optional(),
+    join: z.optional(z.string().check(z.maxLength(40))),
   }),
   z.strictObject({ kind: z.literal("yes_no"), ...common }),
 ]);
@@ -57,17 +56,17 @@ export type Blank = z.infer<typeof blankSchema>;
 
 /** The blanks of a reply by name. */
 export const blanksSchema = z.record(
-  z.string().regex(/^[a-z][a-z0-9_]*$/, "Small letters, digits and underscores"),
+  z.string().check(z.regex(/^[a-z][a-z0-9_]*$/, "Small letters, digits and underscores")),
   blankSchema,
 );
 export type Blanks = z.infer<typeof blanksSchema>;
 
 /** What an agent filled in, as JSON. */
 export const blankValueSchema = z.union([
-  z.string().max(20_000),
+  z.string().check(z.maxLength(20_000)),
   z.number(),
   z.boolean(),
-  z.array(z.string().max(400)).max(100),
+  z.array(z.string().check(z.maxLength(400))).check(z.maxLength(100)),
   moneySchema,
   z.null(),
 ]);

@@ -1,9 +1,9 @@
-import { z } from "zod";
+import * as z from "zod/mini";
 
 /** An amount with its ISO 4217 currency. */
 export const moneySchema = z.strictObject({
   amount: z.number(),
-  currency: z.string().regex(/^[A-Z]{3}$/, "Three capital letters, as in EUR"),
+  currency: z.string().check(z.regex(/^[A-Z]{3}$/, "Three capital letters, as in EUR")),
 });
 export type Money = z.infer<typeof moneySchema>;
 
@@ -11,11 +11,11 @@ export type Money = z.infer<typeof moneySchema>;
 const detail = z.union([z.string(), z.number(), z.boolean(), z.null(), moneySchema, z.array(z.string())]);
 export type Detail = z.infer<typeof detail>;
 
-const group = z.record(z.string().max(80), detail).default({});
+const group = z._default(z.record(z.string().check(z.maxLength(80)), detail), {});
 
 /** What the inbound message says, for conditions. */
-export const messageSchema = z
-  .strictObject({
+const messageSchema = z.partial(
+  z.strictObject({
     subject: z.string(),
     body: z.string(),
     from: z.string(),
@@ -23,8 +23,8 @@ export const messageSchema = z
     channel: z.string(),
     language: z.string(),
     has_attachment: z.boolean(),
-  })
-  .partial();
+  }),
+);
 
 /** All that a letter may read: groups of details, the clock and the house's time zone. */
 export const contextSchema = z.strictObject({
@@ -34,9 +34,9 @@ export const contextSchema = z.strictObject({
   booking: group,
   agent: group,
   house: group,
-  message: messageSchema.default({}),
+  message: z._default(messageSchema, {}),
   now: z.iso.datetime({ offset: true }),
-  time_zone: z.string().refine(isTimeZone, "Not a time zone, as in Europe/Lisbon"),
+  time_zone: z.string().check(z.refine(isTimeZone, "Not a time zone, as in Europe/Lisbon")),
 });
 export type Context = z.infer<typeof contextSchema>;
 
@@ -45,7 +45,7 @@ export const tokenGroups = ["case", "customer", "organisation", "booking", "agen
 export type TokenGroup = (typeof tokenGroups)[number];
 
 /** Whether Intl knows the IANA name of a time zone. */
-export function isTimeZone(name: string): boolean {
+function isTimeZone(name: string): boolean {
   try {
     new Intl.DateTimeFormat("en", { timeZone: name });
     return true;

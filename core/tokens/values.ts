@@ -40,12 +40,11 @@ const missingGroup: Record<TokenGroup, string> = {
   house: "no house facts are kept",
 };
 
-export function isTokenGroup(name: string): name is TokenGroup {
+function isTokenGroup(name: string): name is TokenGroup {
   return (tokenGroups as readonly string[]).includes(name);
 }
 
 // Control characters, and the marks that override the direction of what follows them.
-// eslint-disable-next-line no-control-regex
 const UNPRINTABLE = /[\u0000-\u0009\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069\ufeff]/g;
 
 /** Printable text on one line, or on several for long texts. */

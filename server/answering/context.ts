@@ -1,10 +1,12 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Context } from "#core/tokens/context";
-import { Case, CaseLookup, Message } from "../db/entities/cases";
+import type { Case } from "../db/entities/cases";
+import { CaseLookup, Message } from "../db/entities/cases";
 import { CustomerAddress } from "../db/entities/customers";
 import { Person } from "../db/entities/people";
 import { caseNumber, findHouse, ownTokens, type OwnTokens } from "../house";
 import type { Viewer } from "../people/viewer";
+import { query } from "../db/sql";
 
 /** All that a letter on a case may read, and who it goes to. */
 export interface CaseContext {
@@ -23,19 +25,38 @@ export interface CaseContext {
  * Gathers the context of a case for a letter by the viewer.
  * @param subject with customer and organisation populated
  */
-export async function caseContext(em: EntityManager, viewer: Viewer, subject: Case, now: Date): Promise<CaseContext> {
+export async function caseContext(
+  em: EntityManager,
+  viewer: Viewer,
+  subject: Case,
+  now: Date,
+): Promise<CaseContext> {
   const house = await findHouse(em);
   const own = await ownTokens(em, now);
   const person = await em.findOneOrFail(Person, { id: viewer.id });
   const booking = await em.findOne(CaseLookup, { case: subject, source: "bookings" });
-  const latest = await em.findOne(Message, { case: subject, direction: "in" }, { orderBy: { at: "desc", id: "desc" } });
+  const latest = await em.findOne(
+    Message,
+    { case: subject, direction: "in" },
+    { orderBy: { at: "desc", id: "desc" } },
+  );
   const { customer } = subject;
   const { organisation } = customer;
-  const address = await em.findOne(CustomerAddress, { customer, channel: subject.channel }, { orderBy: { id: "asc" } });
+  const address = await em.findOne(
+    CustomerAddress,
+    { customer, channel: subject.channel },
+    { orderBy: { id: "asc" } },
+  );
   const recipient = latest?.fromAddress ?? address?.address ?? null;
   const language = latest?.language ?? customer.language ?? house.language;
   const attached =
-    latest === null ? false : (await em.execute<{ n: number }[]>("select 1 as n from attachments where message_id = ? limit 1", [latest.id])).length > 0;
+    latest === null
+      ? false
+      : (
+          await query<{ n: number }>(em, "select 1 as n from attachments where message_id = ? limit 1", [
+            latest.id,
+          ])
+        ).length > 0;
   const context: Context = {
     case: {
       ...subject.details,
@@ -50,14 +71,20 @@ export async function caseContext(em: EntityManager, viewer: Viewer, subject: Ca
     customer: {
       first_name: customer.firstName ?? null,
       last_name: customer.lastName ?? null,
-      full_name: customer.firstName && customer.lastName ? `${customer.firstName} ${customer.lastName}` : null,
+      full_name:
+        customer.firstName && customer.lastName ? `${customer.firstName} ${customer.lastName}` : null,
       email: subject.channel === "email" ? recipient : null,
       phone: customer.phone ?? null,
       language: customer.language ?? null,
       since: customer.since ?? null,
     },
     organisation: organisation
-      ? { name: organisation.name, kind: organisation.kind ?? null, account: organisation.account ?? null, contract_until: organisation.contractUntil ?? null }
+      ? {
+          name: organisation.name,
+          kind: organisation.kind ?? null,
+          account: organisation.account ?? null,
+          contract_until: organisation.contractUntil ?? null,
+        }
       : {},
     booking: booking?.data ?? {},
     agent: {
@@ -70,7 +97,15 @@ export async function caseContext(em: EntityManager, viewer: Viewer, subject: Ca
     },
     house: { name: house.name, ...own.facts },
     message: latest
-      ? { subject: latest.subject, body: latest.text, from: latest.fromAddress, to: latest.toAddress, channel: latest.channel, language, has_attachment: attached }
+      ? {
+          subject: latest.subject,
+          body: latest.text,
+          from: latest.fromAddress,
+          to: latest.toAddress,
+          channel: latest.channel,
+          language,
+          has_attachment: attached,
+        }
       : {},
     now: now.toISOString(),
     time_zone: house.timeZone,

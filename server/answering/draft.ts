@@ -11,6 +11,7 @@ import { ReplyVariant, ReplyVersion } from "../db/entities/library";
 import { Conflict, NotFound, Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { attachmentsOf, visibleVersions } from "../replies/strip";
+import { query } from "../db/sql";
 
 /** A draft as the screen keeps it. */
 export const draftSchema = z.strictObject({
@@ -56,11 +57,19 @@ export interface LoadedDraft {
 }
 
 /** The viewer's draft on a case; null when there is none. */
-export async function loadDraft(em: EntityManager, viewer: Viewer, caseId: number): Promise<LoadedDraft | null> {
+export async function loadDraft(
+  em: EntityManager,
+  viewer: Viewer,
+  caseId: number,
+): Promise<LoadedDraft | null> {
   const draft = await em.findOne(Draft, { case: caseId, person: viewer.id });
   if (!draft) return null;
   const slips = await em.find(Slip, { draft }, { orderBy: { position: "asc" } });
-  const files = await em.find(Attachment, { draft }, { orderBy: { position: "asc", id: "asc" }, populate: ["file"] });
+  const files = await em.find(
+    Attachment,
+    { draft },
+    { orderBy: { position: "asc", id: "asc" }, populate: ["file"] },
+  );
   return {
     version: draft.version,
     language: draft.language,
@@ -68,24 +77,51 @@ export async function loadDraft(em: EntityManager, viewer: Viewer, caseId: numbe
     updatedAt: draft.updatedAt.toISOString(),
     slips: await withDefinitions(
       em,
-      slips.map((slip) => ({ uid: slip.uid, versionId: slip.version?.id ?? null, language: slip.language, document: slip.document, values: slip.values })),
+      slips.map((slip) => ({
+        uid: slip.uid,
+        versionId: slip.version?.id ?? null,
+        language: slip.language,
+        document: slip.document,
+        values: slip.values,
+      })),
     ),
-    attachments: files.map((file) => ({ id: String(file.file.id), attachmentId: file.id, name: file.name, contentType: file.contentType, size: file.file.size })),
+    attachments: files.map((file) => ({
+      id: String(file.file.id),
+      attachmentId: file.id,
+      name: file.name,
+      contentType: file.contentType,
+      size: file.file.size,
+    })),
   };
 }
 
 /** Slips as composing takes them: each with the blanks, passages, subject and files of its version. */
-export async function withDefinitions(em: EntityManager, slips: DraftInput["slips"]): Promise<DraftSlip[]> {
+async function withDefinitions(em: EntityManager, slips: DraftInput["slips"]): Promise<DraftSlip[]> {
   const ids = [...new Set(slips.flatMap((slip) => slip.versionId ?? []))];
   const versions = await em.find(ReplyVersion, { id: { $in: ids } }, { populate: ["reply"] });
   const variants = await em.find(ReplyVariant, { version: { $in: ids } });
-  const current = await em.find(ReplyVersion, { reply: { $in: versions.map((version) => version.reply.id) }, state: "published" });
+  const current = await em.find(ReplyVersion, {
+    reply: { $in: versions.map((version) => version.reply.id) },
+    state: "published",
+  });
   const files = await attachmentsOf(em, ids);
   return slips.map((slip): DraftSlip => {
     const version = versions.find((one) => one.id === slip.versionId);
     const base = { id: slip.uid, document: slip.document, values: slip.values, language: slip.language };
     if (!version) {
-      return { ...base, versionId: null, reply: null, title: "Your own words", part: "answer", blanks: {}, passages: {}, subject: null, attachments: [], versionNumber: null, currentNumber: null };
+      return {
+        ...base,
+        versionId: null,
+        reply: null,
+        title: "Your own words",
+        part: "answer",
+        blanks: {},
+        passages: {},
+        subject: null,
+        attachments: [],
+        versionNumber: null,
+        currentNumber: null,
+      };
     }
     const own = variants.filter((one) => one.version.id === version.id);
     const variant = own.find((one) => one.language === slip.language) ?? own.find((one) => one.fallback);
@@ -110,18 +146,29 @@ export async function withDefinitions(em: EntityManager, slips: DraftInput["slip
  * @returns the version it has now, 0 for none
  * @throws Conflict when it was saved elsewhere since; NotFound; Unusable when it uses what the viewer may not see
  */
-export async function saveDraft(em: EntityManager, viewer: Viewer, number: number, input: DraftInput, now: Date): Promise<number> {
+export async function saveDraft(
+  em: EntityManager,
+  viewer: Viewer,
+  number: number,
+  input: DraftInput,
+  now: Date,
+): Promise<number> {
   return em.transactional(async (inner) => {
     const subject = await inner.findOne(Case, { number });
     if (!subject) throw new NotFound(`There is no case ${number}`);
     const ids = input.slips.flatMap((slip) => slip.versionId ?? []);
     const visible = await visibleVersions(inner, viewer, ids);
-    if (ids.some((id) => !visible.has(id))) throw new Unusable("The draft uses a reply that is not on a shelf of yours");
+    if (ids.some((id) => !visible.has(id)))
+      throw new Unusable("The draft uses a reply that is not on a shelf of yours");
     // The case's row is the lock under which a person's draft is made, saved and sent.
-    await inner.execute("select 1 from cases where id = ? for update", [subject.id]);
+    await query(inner, "select 1 from cases where id = ? for update", [subject.id]);
     const known = await inner.findOne(Draft, { case: subject, person: viewer.id });
     if ((known?.version ?? 0) !== input.version) {
-      throw new Conflict(known ? "This draft was changed in another window" : "This draft was sent or dropped in another window");
+      throw new Conflict(
+        known
+          ? "This draft was changed in another window"
+          : "This draft was sent or dropped in another window",
+      );
     }
     if (input.slips.length === 0) {
       if (known) await inner.remove(known).flush();
@@ -129,7 +176,13 @@ export async function saveDraft(em: EntityManager, viewer: Viewer, number: numbe
     }
     const draft =
       known ??
-      inner.create(Draft, { case: subject, person: inner.getReference(Person, viewer.id), language: input.language, subject: input.subject, version: 0 });
+      inner.create(Draft, {
+        case: subject,
+        person: inner.getReference(Person, viewer.id),
+        language: input.language,
+        subject: input.subject,
+        version: 0,
+      });
     draft.version = input.version + 1;
     draft.language = input.language;
     draft.subject = input.subject;

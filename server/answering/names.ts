@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { nameCandidates } from "#core/checks/names";
+import { query } from "../db/sql";
 
 /**
  * Names of other customers and organisations that occur in a text.
@@ -8,7 +9,8 @@ import { nameCandidates } from "#core/checks/names";
 export async function otherNames(em: EntityManager, text: string, customerId: number): Promise<string[]> {
   const keys = nameCandidates(text);
   if (keys.length === 0) return [];
-  const rows = await em.execute<{ name: string }[]>(
+  const rows = await query<{ name: string }>(
+    em,
     `select distinct cu.display_name as name from customers cu
       where cu.name_key = any(?) and cu.id <> ? and cu.name_key <> coalesce((select name_key from customers where id = ?), '')
       union

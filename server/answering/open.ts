@@ -29,7 +29,15 @@ export interface OpenCase {
   status: Case["status"];
   answerBy: string | null;
   waitingSince: string | null;
-  customer: { id: number; name: string; language: string | null; since: string | null; phone: string | null; organisation: string | null; organisationKind: string | null };
+  customer: {
+    id: number;
+    name: string;
+    language: string | null;
+    since: string | null;
+    phone: string | null;
+    organisation: string | null;
+    organisationKind: string | null;
+  };
   bookingReference: string | null;
   booking: { asked: boolean; problem: string | null };
   context: Context;
@@ -61,7 +69,13 @@ export async function findCase(em: EntityManager, number: number): Promise<Case>
 }
 
 /** Opens a case for answering. @param all whether to show the whole conversation */
-export async function openCase(em: EntityManager, viewer: Viewer, number: number, all: boolean, now: Date): Promise<OpenCase> {
+export async function openCase(
+  em: EntityManager,
+  viewer: Viewer,
+  number: number,
+  all: boolean,
+  now: Date,
+): Promise<OpenCase> {
   const house = await findHouse(em);
   const subject = await findCase(em, number);
   const gathered = await caseContext(em, viewer, subject, now);
@@ -69,11 +83,25 @@ export async function openCase(em: EntityManager, viewer: Viewer, number: number
   const talk = await conversation(em, subject.id, all);
   const draft = await loadDraft(em, viewer, subject.id);
   const language = draft?.language ?? gathered.language;
-  const earlier = await em.find(Case, { customer, id: { $ne: subject.id } }, { orderBy: { openedAt: "desc" }, limit: 5 });
+  const earlier = await em.find(
+    Case,
+    { customer, id: { $ne: subject.id } },
+    { orderBy: { openedAt: "desc" }, limit: 5 },
+  );
   const surround = await surroundings(em, viewer, team.id);
-  const offered = { message: `${gathered.latest?.subject ?? ""} ${gathered.latest?.text ?? ""}`, channel: subject.channel, language };
+  const offered = {
+    message: `${gathered.latest?.subject ?? ""} ${gathered.latest?.text ?? ""}`,
+    channel: subject.channel,
+    language,
+  };
   const usualKeys = [team.usualOpening, team.usualClosing].flatMap((key) => key ?? []);
-  const usual = await stripReplies(em, viewer, { ...offered, query: "", message: "", keys: usualKeys, limit: usualKeys.length });
+  const usual = await stripReplies(em, viewer, {
+    ...offered,
+    query: "",
+    message: "",
+    keys: usualKeys,
+    limit: usualKeys.length,
+  });
   return {
     id: subject.id,
     number: subject.number,
@@ -124,13 +152,19 @@ export async function openCase(em: EntityManager, viewer: Viewer, number: number
 }
 
 /** Signature and stationery of a letter by the viewer for a team: the team's imposed signature goes before their own. */
-export async function surroundings(em: EntityManager, viewer: Viewer, teamId: number): Promise<{ signature: Doc | null; stationery: CoreStationery | null }> {
+export async function surroundings(
+  em: EntityManager,
+  viewer: Viewer,
+  teamId: number,
+): Promise<{ signature: Doc | null; stationery: CoreStationery | null }> {
   const imposed = await em.findOne(Signature, { team: em.getReference(Team, teamId) });
   const signature = imposed ?? (await em.findOne(Signature, { person: viewer.id }));
   const paper = await em.findOne(Stationery, { team: teamId });
   return {
     signature: signature?.document ?? null,
-    stationery: paper ? { name: paper.name, header: paper.header ?? null, footer: paper.footer ?? null, accent: paper.accent } : null,
+    stationery: paper
+      ? { name: paper.name, header: paper.header ?? null, footer: paper.footer ?? null, accent: paper.accent }
+      : null,
   };
 }
 

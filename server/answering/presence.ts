@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { notify } from "../events/notify";
+import { query } from "../db/sql";
 
 /** A colleague on a case. */
 export interface Other {
@@ -12,7 +13,8 @@ const HERE = "interval '45 seconds'";
 
 /** Colleagues who have a case open or began an answer on it. */
 export async function others(em: EntityManager, caseId: number, viewerId: number): Promise<Other[]> {
-  return em.execute<Other[]>(
+  return query<Other>(
+    em,
     `select p.name, bool_or(x.here) as here from people p join (
         select person_id, true as here from case_presence where case_id = ? and seen_at > now() - ${HERE}
         union all select person_id, false from drafts where case_id = ?) x on x.person_id = p.id
@@ -22,8 +24,14 @@ export async function others(em: EntityManager, caseId: number, viewerId: number
 }
 
 /** Notes that a person has a case open; colleagues are told when they came. */
-export async function arrive(em: EntityManager, caseId: number, number: number, personId: number): Promise<void> {
-  const [row] = await em.execute<{ fresh: boolean }[]>(
+export async function arrive(
+  em: EntityManager,
+  caseId: number,
+  number: number,
+  personId: number,
+): Promise<void> {
+  const [row] = await query<{ fresh: boolean }>(
+    em,
     `with before as (select seen_at from case_presence where case_id = ? and person_id = ?),
           upserted as (insert into case_presence (case_id, person_id, seen_at) values (?, ?, now())
             on conflict (case_id, person_id) do update set seen_at = excluded.seen_at returning 1)
@@ -34,7 +42,12 @@ export async function arrive(em: EntityManager, caseId: number, number: number, 
 }
 
 /** Notes that a person closed a case. */
-export async function leave(em: EntityManager, caseId: number, number: number, personId: number): Promise<void> {
-  await em.execute("delete from case_presence where case_id = ? and person_id = ?", [caseId, personId]);
+export async function leave(
+  em: EntityManager,
+  caseId: number,
+  number: number,
+  personId: number,
+): Promise<void> {
+  await query(em, "delete from case_presence where case_id = ? and person_id = ?", [caseId, personId]);
   await notify(em, { case: number, kind: "presence" });
 }

@@ -5,11 +5,13 @@ import { secondLook, stopsSending } from "#core/checks/second-look";
 import type { SendCheck } from "#core/checks/check";
 import { compose } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
+import { re2Patterns } from "#core/conditions/re2";
 import { referencesFor } from "#core/mail/threading";
 import { catalogue } from "#core/tokens/catalogue";
 import { neighbours } from "../cases/waiting";
 import { Attachment, Draft, LetterReply, SentLetter, Slip } from "../db/entities/answering";
-import { Case, CaseEvent, Message, StoredFile } from "../db/entities/cases";
+import type { Case } from "../db/entities/cases";
+import { CaseEvent, Message, StoredFile } from "../db/entities/cases";
 import { Reply, ReplyVersion } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { Conflict, NotFound } from "../errors";
@@ -21,6 +23,7 @@ import { caseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
 import { findCase, sentReplies, surroundings } from "./open";
+import { query } from "../db/sql";
 
 export const sendSchema = z.strictObject({
   /** The version of the draft that the agent saw. */
@@ -38,11 +41,17 @@ export type Sent =
  * delivery, all in one transaction. It is due after the time in which it can be called back.
  * @throws Conflict when the draft was changed or sent, or somebody else answered or the customer wrote meanwhile
  */
-export async function send(em: EntityManager, viewer: Viewer, number: number, input: z.infer<typeof sendSchema>, now: Date): Promise<Sent> {
+export async function send(
+  em: EntityManager,
+  viewer: Viewer,
+  number: number,
+  input: z.infer<typeof sendSchema>,
+  now: Date,
+): Promise<Sent> {
   const { next, position } = await neighbours(em, viewer, number);
   return em.transactional(async (inner) => {
     const subject = await findCase(inner, number);
-    await inner.execute("select 1 from cases where id = ? for update", [subject.id]);
+    await query(inner, "select 1 from cases where id = ? for update", [subject.id]);
     const draft = await loadDraft(inner, viewer, subject.id);
     if (!draft) throw new Conflict("There is no draft any more: it was sent or dropped in another window");
     if (draft.version !== input.version) throw new Conflict("This draft was changed in another window");
@@ -50,7 +59,16 @@ export async function send(em: EntityManager, viewer: Viewer, number: number, in
     const { letter, checks, recipient, contentIds } = await composeDraft(inner, viewer, subject, draft, now);
     if (stopsSending(checks) || recipient === null) return { ok: false as const, checks };
     const dueAt = new Date(now.getTime() + CALL_BACK_SECONDS * 1000);
-    const message = await storeMessage(inner, viewer, { subject, draft, letter, checks, recipient, contentIds, dueAt, now });
+    const message = await storeMessage(inner, viewer, {
+      subject,
+      draft,
+      letter,
+      checks,
+      recipient,
+      contentIds,
+      dueAt,
+      now,
+    });
     subject.status = "waiting for the customer";
     subject.waitingSince = null;
     subject.answerBy = null;
@@ -61,13 +79,23 @@ export async function send(em: EntityManager, viewer: Viewer, number: number, in
     await scheduleDelivery(inner, message.id, dueAt);
     await notify(inner, { case: number, kind: "message" });
     await notify(inner, { case: null, kind: "queue" });
-    return { ok: true as const, message: message.id, dueAt: dueAt.toISOString(), next: position === null ? null : next, to: recipient };
+    return {
+      ok: true as const,
+      message: message.id,
+      dueAt: dueAt.toISOString(),
+      next: position === null ? null : next,
+      to: recipient,
+    };
   });
 }
 
 /** Lets pass only who saw the latest message: two colleagues must not both answer the same one. */
 async function refuseIfOvertaken(em: EntityManager, subject: Case, lastMessage: number): Promise<void> {
-  const newer = await em.findOne(Message, { case: subject, id: { $gt: lastMessage }, state: { $ne: "called back" } }, { orderBy: { id: "desc" }, populate: ["person"] });
+  const newer = await em.findOne(
+    Message,
+    { case: subject, id: { $gt: lastMessage }, state: { $ne: "called back" } },
+    { orderBy: { id: "desc" }, populate: ["person"] },
+  );
   if (!newer) return;
   throw new Conflict(
     newer.direction === "in"
@@ -84,7 +112,13 @@ interface ComposedDraft {
   contentIds: Map<string, string>;
 }
 
-async function composeDraft(em: EntityManager, viewer: Viewer, subject: Case, draft: LoadedDraft, now: Date): Promise<ComposedDraft> {
+async function composeDraft(
+  em: EntityManager,
+  viewer: Viewer,
+  subject: Case,
+  draft: LoadedDraft,
+  now: Date,
+): Promise<ComposedDraft> {
   const gathered = await caseContext(em, viewer, subject, now);
   const around = await surroundings(em, viewer, subject.team.id);
   const house = await findHouse(em);
@@ -97,6 +131,7 @@ async function composeDraft(em: EntityManager, viewer: Viewer, subject: Case, dr
     language: draft.language,
     customerTimeZone: gathered.customerTimeZone,
     tokens: catalogue(gathered.own),
+    patterns: re2Patterns,
     signature: around.signature,
     stationery: around.stationery,
     subject: draft.subject,
@@ -132,7 +167,11 @@ interface ToStore extends ComposedDraft {
 
 async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): Promise<Message> {
   const { subject, draft, letter, checks, recipient, contentIds, dueAt, now } = given;
-  const answered = await em.findOne(Message, { case: subject, messageId: { $ne: null }, state: { $nin: ["called back", "refused"] } }, { orderBy: { at: "desc", id: "desc" } });
+  const answered = await em.findOne(
+    Message,
+    { case: subject, messageId: { $ne: null }, state: { $nin: ["called back", "refused"] } },
+    { orderBy: { at: "desc", id: "desc" } },
+  );
   const person = em.getReference(Person, viewer.id);
   const message = em.create(Message, {
     case: subject,
@@ -148,7 +187,9 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
     language: draft.language,
     // Fixed here, once: however often delivery is tried, the message stays recognisable.
     messageId: `<${randomBytes(16).toString("hex")}@${subject.team.mailbox.split("@")[1] ?? "localhost"}>`,
-    references: referencesFor(answered?.messageId ? { messageId: answered.messageId, references: answered.references } : null),
+    references: referencesFor(
+      answered?.messageId ? { messageId: answered.messageId, references: answered.references } : null,
+    ),
     person,
     at: now,
     dueAt,
@@ -163,7 +204,14 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
       position,
     });
   }
-  const sentSlips = draft.slips.map(({ id, versionId, reply, language, document, values }) => ({ uid: id, versionId, reply, language, document, values }));
+  const sentSlips = draft.slips.map(({ id, versionId, reply, language, document, values }) => ({
+    uid: id,
+    versionId,
+    reply,
+    language,
+    document,
+    values,
+  }));
   const sent = em.create(SentLetter, {
     message,
     case: subject,
@@ -181,7 +229,9 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
     const reply = replies.find((one) => one.key === slip.reply);
     if (reply) em.create(LetterReply, { letter: sent, reply, position, at: now });
   }
-  const titles = draft.slips.filter((slip) => slip.reply !== null && slip.part === "answer").map((slip) => slip.title);
+  const titles = draft.slips
+    .filter((slip) => slip.reply !== null && slip.part === "answer")
+    .map((slip) => slip.title);
   em.create(CaseEvent, { case: subject, person, kind: "queued", data: { replies: titles }, at: now });
   await em.flush();
   return message;
@@ -192,18 +242,38 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
  * @returns the case's number
  * @throws NotFound; Conflict when it is too late, or a new draft was begun meanwhile
  */
-export async function callBack(em: EntityManager, viewer: Viewer, messageId: number, now: Date): Promise<number> {
+export async function callBack(
+  em: EntityManager,
+  viewer: Viewer,
+  messageId: number,
+  now: Date,
+): Promise<number> {
   return em.transactional(async (inner) => {
-    const letter = await inner.findOne(SentLetter, { message: messageId, person: viewer.id }, { populate: ["case"] });
+    const letter = await inner.findOne(
+      SentLetter,
+      { message: messageId, person: viewer.id },
+      { populate: ["case"] },
+    );
     if (!letter) throw new NotFound("There is no such letter of yours");
     const subject = letter.case;
-    await inner.execute("select 1 from cases where id = ? for update", [subject.id]);
+    await query(inner, "select 1 from cases where id = ? for update", [subject.id]);
     if ((await inner.count(Draft, { case: subject, person: viewer.id })) > 0) {
       throw new Conflict("You have begun another answer on this case; finish or drop it first");
     }
-    const called = await inner.nativeUpdate(Message, { id: messageId, state: "due", attempts: 0, dueAt: { $gt: now } }, { state: "called back" });
+    const called = await inner.nativeUpdate(
+      Message,
+      { id: messageId, state: "due", attempts: 0, dueAt: { $gt: now } },
+      { state: "called back" },
+    );
     if (called === 0) throw new Conflict("It is too late: the letter is on its way");
-    const draft = inner.create(Draft, { case: subject, person: inner.getReference(Person, viewer.id), language: letter.language, subject: letter.subject, version: 1, updatedAt: now });
+    const draft = inner.create(Draft, {
+      case: subject,
+      person: inner.getReference(Person, viewer.id),
+      language: letter.language,
+      subject: letter.subject,
+      version: 1,
+      updatedAt: now,
+    });
     for (const [position, slip] of letter.slips.entries()) {
       inner.create(Slip, {
         draft,
@@ -216,9 +286,20 @@ export async function callBack(em: EntityManager, viewer: Viewer, messageId: num
       });
     }
     await restoreWaiting(inner, subject, now);
-    inner.create(CaseEvent, { case: subject, person: inner.getReference(Person, viewer.id), kind: "called back", data: {}, at: now });
+    inner.create(CaseEvent, {
+      case: subject,
+      person: inner.getReference(Person, viewer.id),
+      kind: "called back",
+      data: {},
+      at: now,
+    });
     await inner.flush();
-    await restoreFiles(inner, messageId, draft.id, letter.slips.flatMap((slip) => slip.versionId ?? []));
+    await restoreFiles(
+      inner,
+      messageId,
+      draft.id,
+      letter.slips.flatMap((slip) => slip.versionId ?? []),
+    );
     await notify(inner, { case: subject.number, kind: "message" });
     await notify(inner, { case: null, kind: "queue" });
     return subject.number;
@@ -227,22 +308,29 @@ export async function callBack(em: EntityManager, viewer: Viewer, messageId: num
 
 /** The case waits for us as it did before: since its oldest inbound message without an answer. */
 async function restoreWaiting(em: EntityManager, subject: Case, now: Date): Promise<void> {
-  const [row] = await em.execute<{ since: Date | null; within: number }[]>(
+  const [row] = await query<{ since: string | null; within: number }>(
+    em,
     `select min(m.at) as since, t.answer_within as within from cases c join teams t on t.id = c.team_id
        left join messages m on m.case_id = c.id and m.direction = 'in'
         and m.at > coalesce((select max(o.at) from messages o where o.case_id = c.id and o.direction = 'out' and o.state <> 'called back'), '-infinity')
       where c.id = ? group by t.answer_within`,
     [subject.id],
   );
-  subject.waitingSince = row?.since ?? now;
+  subject.waitingSince = row?.since ? new Date(row.since) : now;
   subject.answerBy = new Date(subject.waitingSince.getTime() + (row?.within ?? 0) * 60_000);
   subject.status = "waiting for us";
   subject.updatedAt = now;
 }
 
 /** Files that the agent had added, and that do not come with a reply anyway, go back to the draft. */
-async function restoreFiles(em: EntityManager, messageId: number, draftId: number, versions: number[]): Promise<void> {
-  await em.execute(
+async function restoreFiles(
+  em: EntityManager,
+  messageId: number,
+  draftId: number,
+  versions: number[],
+): Promise<void> {
+  await query(
+    em,
     `insert into attachments (draft_id, file_id, name, content_type, position)
      select ?, a.file_id, a.name, a.content_type, a.position from attachments a
       where a.message_id = ? and not exists (select 1 from reply_attachments r where r.file_id = a.file_id and r.version_id = any(?))`,

@@ -1,11 +1,13 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { splitQuoted } from "#core/mail/quoting";
-import { Case, CaseEvent, Message, type MessageState } from "../db/entities/cases";
+import type { Case } from "../db/entities/cases";
+import { CaseEvent, Message, type MessageState } from "../db/entities/cases";
 import { NotFound } from "../errors";
 import { attachmentsOf } from "../sending/mime";
+import { query } from "../db/sql";
 
 /** A file of a message. */
-export interface MessageFile {
+interface MessageFile {
   id: number;
   name: string;
   contentType: string;
@@ -44,13 +46,24 @@ export interface HistoryEntry {
 const RECENT = 20;
 
 /** The conversation of a case, oldest first: its latest messages, or all of them. */
-export async function conversation(em: EntityManager, caseId: number, all: boolean): Promise<{ messages: ConversationMessage[]; earlier: number }> {
+export async function conversation(
+  em: EntityManager,
+  caseId: number,
+  all: boolean,
+): Promise<{ messages: ConversationMessage[]; earlier: number }> {
   const where = { case: caseId, state: { $ne: "called back" as const } };
   const total = await em.count(Message, where);
-  const found = await em.find(Message, where, { orderBy: { at: "desc", id: "desc" }, ...(all ? {} : { limit: RECENT }) });
-  const files = await attachmentsOf(em, found.map((message) => message.id));
+  const found = await em.find(Message, where, {
+    orderBy: { at: "desc", id: "desc" },
+    ...(all ? {} : { limit: RECENT }),
+  });
+  const files = await attachmentsOf(
+    em,
+    found.map((message) => message.id),
+  );
   const messages = found.reverse().map((message): ConversationMessage => {
-    const { written, quoted } = message.direction === "in" ? splitQuoted(message.text) : { written: message.text, quoted: "" };
+    const { written, quoted } =
+      message.direction === "in" ? splitQuoted(message.text) : { written: message.text, quoted: "" };
     return {
       id: message.id,
       direction: message.direction,
@@ -68,7 +81,13 @@ export async function conversation(em: EntityManager, caseId: number, all: boole
       attempts: message.attempts,
       files: files
         .filter((file) => file.message?.id === message.id)
-        .map((file) => ({ id: file.id, name: file.name, contentType: file.contentType, size: file.file.size, inline: file.contentId != null })),
+        .map((file) => ({
+          id: file.id,
+          name: file.name,
+          contentType: file.contentType,
+          size: file.file.size,
+          inline: file.contentId != null,
+        })),
     };
   });
   return { messages, earlier: total - messages.length };
@@ -88,10 +107,15 @@ const words: Record<CaseEvent["kind"], string> = {
 
 /** What happened on a case, latest first. */
 export async function history(em: EntityManager, subject: Case, customer: string): Promise<HistoryEntry[]> {
-  const events = await em.find(CaseEvent, { case: subject }, { orderBy: { at: "desc", id: "desc" }, populate: ["person"], limit: 100 });
+  const events = await em.find(
+    CaseEvent,
+    { case: subject },
+    { orderBy: { at: "desc", id: "desc" }, populate: ["person"], limit: 100 },
+  );
   return events.map((event) => {
     const byCustomer = event.kind === "opened" || event.kind === "received";
-    const detail = typeof event.data.words === "string" ? `: ${event.data.words}` : replies(event.data.replies);
+    const detail =
+      typeof event.data.words === "string" ? `: ${event.data.words}` : replies(event.data.replies);
     return {
       id: event.id,
       at: event.at.toISOString(),
@@ -102,20 +126,31 @@ export async function history(em: EntityManager, subject: Case, customer: string
 }
 
 function replies(titles: unknown): string {
-  return Array.isArray(titles) && titles.length > 0 ? ` with ${titles.map((title) => `“${String(title)}”`).join(", ")}` : "";
+  return Array.isArray(titles) && titles.length > 0
+    ? ` with ${titles.map((title) => `“${String(title)}”`).join(", ")}`
+    : "";
 }
 
 /** The HTML of a message as it came. @throws NotFound */
-export async function messageHtml(em: EntityManager, id: number): Promise<{ html: string; files: { contentId: string; id: number }[] }> {
+export async function messageHtml(
+  em: EntityManager,
+  id: number,
+): Promise<{ html: string; files: { contentId: string; id: number }[] }> {
   const message = await em.findOne(Message, { id });
   if (message?.html == null) throw new NotFound("This message has no formatted text");
   const files = await attachmentsOf(em, [id]);
-  return { html: message.html, files: files.flatMap((file) => (file.contentId == null ? [] : [{ contentId: file.contentId, id: file.id }])) };
+  return {
+    html: message.html,
+    files: files.flatMap((file) =>
+      file.contentId == null ? [] : [{ contentId: file.contentId, id: file.id }],
+    ),
+  };
 }
 
 /** The raw message. @throws NotFound */
 export async function messageRaw(em: EntityManager, id: number): Promise<{ content: Buffer; name: string }> {
-  const rows = await em.execute<{ content: Buffer; number: number }[]>(
+  const rows = await query<{ content: Buffer; number: number }>(
+    em,
     "select f.content, c.number from messages m join files f on f.id = m.raw_id join cases c on c.id = m.case_id where m.id = ?",
     [id],
   );
@@ -125,8 +160,13 @@ export async function messageRaw(em: EntityManager, id: number): Promise<{ conte
 }
 
 /** A file of a message or of a draft of one's own. @throws NotFound */
-export async function attachedFile(em: EntityManager, personId: number, id: number): Promise<{ content: Buffer; name: string; contentType: string }> {
-  const rows = await em.execute<{ content: Buffer; name: string; content_type: string }[]>(
+export async function attachedFile(
+  em: EntityManager,
+  personId: number,
+  id: number,
+): Promise<{ content: Buffer; name: string; contentType: string }> {
+  const rows = await query<{ content: Buffer; name: string; content_type: string }>(
+    em,
     `select f.content, a.name, a.content_type from attachments a join files f on f.id = a.file_id left join drafts d on d.id = a.draft_id
       where a.id = ? and (a.message_id is not null or d.person_id = ?)`,
     [id, personId],

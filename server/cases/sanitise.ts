@@ -10,11 +10,24 @@ const BLOCKED = "data:image/gif;base64,R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAA
  * and tell nobody where from; pictures of the message itself are shown, remote ones only when asked for.
  * @returns the HTML and how many remote pictures were held back
  */
-export function sanitiseMessage(html: string, pictures: InlinePictures, remote: boolean): { html: string; blocked: number } {
+export function sanitiseMessage(
+  html: string,
+  pictures: InlinePictures,
+  remote: boolean,
+): { html: string; blocked: number } {
   let blocked = 0;
   const cleaned = sanitizeHtml(html, {
     allowedTags: [
-      ...sanitizeHtml.defaults.allowedTags, "img", "center", "font", "s", "u", "del", "ins", "details", "summary",
+      ...sanitizeHtml.defaults.allowedTags,
+      "img",
+      "center",
+      "font",
+      "s",
+      "u",
+      "del",
+      "ins",
+      "details",
+      "summary",
     ],
     allowedAttributes: {
       "*": ["dir", "lang", "title", "align", "valign", "width", "height", "bgcolor", "style"],
@@ -46,7 +59,10 @@ export function sanitiseMessage(html: string, pictures: InlinePictures, remote: 
     allowedSchemesByTag: { img: ["http", "https", "cid", "data"] },
     allowProtocolRelative: false,
     transformTags: {
-      a: (tagName, attribs) => ({ tagName, attribs: { ...attribs, target: "_blank", rel: "noopener noreferrer nofollow" } }),
+      a: (tagName, attribs) => ({
+        tagName,
+        attribs: { ...attribs, target: "_blank", rel: "noopener noreferrer nofollow" },
+      }),
       img: (tagName, attribs) => {
         const source = attribs.src ?? "";
         const own = source.startsWith("cid:") ? pictures.get(source.slice(4)) : undefined;

@@ -2,6 +2,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { splitQuoted } from "#core/mail/quoting";
 import { caseNumber, findHouse } from "../house";
 import type { Viewer } from "../people/viewer";
+import { query } from "../db/sql";
 
 export interface WaitingFilter {
   list: "us" | "customer" | "set aside";
@@ -33,7 +34,16 @@ export interface WaitingRow {
 /** Most rows that one page lists; beyond them, filters narrow. */
 export const MOST_ROWS = 300;
 
-const STATUS = { us: "waiting for us", customer: "waiting for the customer", "set aside": "set aside" } as const;
+const STATUS = {
+  us: "waiting for us",
+  customer: "waiting for the customer",
+  "set aside": "set aside",
+} as const;
+
+/** The driver hands timestamps of plain queries over as text. */
+function instant(text: string | null): string | null {
+  return text === null ? null : new Date(text).toISOString();
+}
 
 interface Row {
   number: number;
@@ -43,18 +53,28 @@ interface Row {
   text: string | null;
   channel: string;
   topic: string | null;
-  answer_by: Date | null;
-  waiting_since: Date | null;
-  updated_at: Date;
+  answer_by: string | null;
+  waiting_since: string | null;
+  updated_at: string;
   people: string[] | null;
   refused: boolean;
 }
 
 /** Cases by a filter: those that wait for us by time left, the others by what happened last. */
-export async function waitingCases(em: EntityManager, viewer: Viewer, filter: WaitingFilter): Promise<{ rows: WaitingRow[]; more: boolean; counts: Record<WaitingFilter["list"], number>; topics: string[] }> {
+export async function waitingCases(
+  em: EntityManager,
+  viewer: Viewer,
+  filter: WaitingFilter,
+): Promise<{
+  rows: WaitingRow[];
+  more: boolean;
+  counts: Record<WaitingFilter["list"], number>;
+  topics: string[];
+}> {
   const house = await findHouse(em);
   const { where, values } = conditions(viewer, filter);
-  const rows = await em.execute<Row[]>(
+  const rows = await query<Row>(
+    em,
     `select c.number, cu.display_name as customer, o.name as organisation, c.subject, m.text, c.channel, c.topic, c.answer_by, c.waiting_since, c.updated_at,
             (select array_agg(distinct p.name) from people p where p.id <> ? and
                (exists (select 1 from case_presence cp where cp.case_id = c.id and cp.person_id = p.id and cp.seen_at > now() - interval '45 seconds')
@@ -69,11 +89,15 @@ export async function waitingCases(em: EntityManager, viewer: Viewer, filter: Wa
       limit ${MOST_ROWS + 1}`,
     [viewer.id, STATUS[filter.list], ...values],
   );
-  const counted = await em.execute<{ status: string; n: number }[]>(
+  const counted = await query<{ status: string; n: number }>(
+    em,
     `select c.status, count(*)::int as n from cases c join customers cu on cu.id = c.customer_id where c.status <> 'closed' and ${where} group by c.status`,
     values,
   );
-  const topics = await em.execute<{ topic: string }[]>("select distinct topic from cases where topic is not null and status <> 'closed' order by topic");
+  const topics = await query<{ topic: string }>(
+    em,
+    "select distinct topic from cases where topic is not null and status <> 'closed' order by topic",
+  );
   const count = (list: WaitingFilter["list"]) => counted.find((one) => one.status === STATUS[list])?.n ?? 0;
   return {
     rows: rows.slice(0, MOST_ROWS).map((row) => ({
@@ -82,12 +106,14 @@ export async function waitingCases(em: EntityManager, viewer: Viewer, filter: Wa
       customer: row.customer,
       organisation: row.organisation,
       subject: row.subject,
-      words: splitQuoted(row.text ?? "").written.replace(/\s+/g, " ").slice(0, 400),
+      words: splitQuoted(row.text ?? "")
+        .written.replace(/\s+/g, " ")
+        .slice(0, 400),
       channel: row.channel,
       topic: row.topic,
-      answerBy: row.answer_by?.toISOString() ?? null,
-      waitingSince: row.waiting_since?.toISOString() ?? null,
-      updatedAt: row.updated_at.toISOString(),
+      answerBy: instant(row.answer_by),
+      waitingSince: instant(row.waiting_since),
+      updatedAt: new Date(row.updated_at).toISOString(),
       people: row.people ?? [],
       refused: row.refused,
     })),
@@ -99,20 +125,34 @@ export async function waitingCases(em: EntityManager, viewer: Viewer, filter: Wa
 
 /** How many cases wait for the viewer's team, for the navigation. */
 export async function waitingCount(em: EntityManager, viewer: Viewer): Promise<number> {
-  const [row] = await em.execute<{ n: number }[]>("select count(*)::int as n from cases where status = 'waiting for us' and team_id = ?", [viewer.teamId]);
+  const [row] = await query<{ n: number }>(
+    em,
+    "select count(*)::int as n from cases where status = 'waiting for us' and team_id = ?",
+    [viewer.teamId],
+  );
   return row?.n ?? 0;
 }
 
 /** The waiting cases of the viewer's team before and after one, by time left. */
-export async function neighbours(em: EntityManager, viewer: Viewer, number: number): Promise<{ previous: number | null; next: number | null; position: number | null; total: number }> {
-  const rows = await em.execute<{ number: number }[]>(
+export async function neighbours(
+  em: EntityManager,
+  viewer: Viewer,
+  number: number,
+): Promise<{ previous: number | null; next: number | null; position: number | null; total: number }> {
+  const rows = await query<{ number: number }>(
+    em,
     "select number from cases where status = 'waiting for us' and team_id = ? order by answer_by asc nulls last, number limit 1000",
     [viewer.teamId],
   );
   const numbers = rows.map((row) => row.number);
   const at = numbers.indexOf(number);
   if (at < 0) return { previous: null, next: numbers[0] ?? null, position: null, total: numbers.length };
-  return { previous: numbers[at - 1] ?? null, next: numbers[at + 1] ?? null, position: at + 1, total: numbers.length };
+  return {
+    previous: numbers[at - 1] ?? null,
+    next: numbers[at + 1] ?? null,
+    position: at + 1,
+    total: numbers.length,
+  };
 }
 
 function conditions(viewer: Viewer, filter: WaitingFilter): { where: string; values: unknown[] } {
@@ -133,7 +173,10 @@ function conditions(viewer: Viewer, filter: WaitingFilter): { where: string; val
     add(
       `(cu.display_name ilike ? or c.subject ilike ? or c.number = ? or exists (select 1 from messages m where m.case_id = c.id
          and to_tsvector('simple', m.subject || ' ' || m.text) @@ plainto_tsquery('simple', ?)))`,
-      like, like, Number(number ?? -1), text,
+      like,
+      like,
+      Number(number ?? -1),
+      text,
     );
   }
   return { where: parts.join(" and "), values };

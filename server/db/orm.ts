@@ -2,12 +2,13 @@ import { Migrator } from "@mikro-orm/migrations";
 import { defineConfig, MikroORM, type EntityManager, type Options } from "@mikro-orm/postgresql";
 import { entities } from "./entities";
 import { Migration00001Foundation } from "./migrations/00001-foundation";
+import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
 const migrations = [{ name: "00001-foundation", class: Migration00001Foundation }];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */
-export function ormOptions(url: string): Options {
+function ormOptions(url: string): Options {
   return defineConfig({
     clientUrl: url,
     entities,
@@ -52,7 +53,7 @@ export async function entityManager(): Promise<EntityManager> {
 export async function migrate(connected: MikroORM): Promise<void> {
   // One process migrates; the others wait for it here and then find nothing to do.
   await connected.em.transactional(async (em) => {
-    await em.execute("select pg_advisory_xact_lock(7421)");
+    await query(em, "select pg_advisory_xact_lock(7421)");
     await connected.getMigrator().up();
   });
 }

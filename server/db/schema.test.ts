@@ -21,8 +21,16 @@ test("migrating again changes nothing, even from several processes at once", asy
 test("the database itself refuses what would be inconsistent", async () => {
   const em = database.orm.em.fork();
   const run = (sql: string) => em.execute(sql);
-  await run("insert into teams (id, name, mailbox, answer_within) values (99, 'Desk', 'desk@example.com', 240)");
-  await expect(run("insert into teams (name, mailbox, answer_within) values ('Other', 'desk@example.com', 240)")).rejects.toThrow(/teams_mailbox_unique/);
+  await run(
+    "insert into teams (id, name, mailbox, answer_within) values (99, 'Desk', 'desk@example.com', 240)",
+  );
+  await expect(
+    run("insert into teams (name, mailbox, answer_within) values ('Other', 'desk@example.com', 240)"),
+  ).rejects.toThrow(/teams_mailbox_unique/);
   await expect(run("insert into signatures (document) values ('{}')")).rejects.toThrow(/signatures_of_one/);
-  await expect(run("insert into people (email, name, first_name, role, time_zone, team_id) values ('a@example.com', 'A', 'A', 'boss', 'UTC', 99)")).rejects.toThrow(/role/);
+  await expect(
+    run(
+      "insert into people (email, name, first_name, role, time_zone, team_id) values ('a@example.com', 'A', 'A', 'boss', 'UTC', 99)",
+    ),
+  ).rejects.toThrow(/role/);
 });

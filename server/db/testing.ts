@@ -1,4 +1,4 @@
-import { MikroORM } from "@mikro-orm/postgresql";
+import type { MikroORM } from "@mikro-orm/postgresql";
 import { randomBytes } from "node:crypto";
 import pg from "pg";
 import { connect, disconnect, migrate } from "./orm";

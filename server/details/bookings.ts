@@ -52,12 +52,18 @@ async function askBookings(reference: string): Promise<Answer> {
     const parsed = bookingSchema.safeParse(await response.json());
     if (!parsed.success) {
       const issue = parsed.error.issues[0];
-      return { data: null, problem: `The booking system’s answer cannot be read: ${issue?.path.join(".")}: ${issue?.message}` };
+      return {
+        data: null,
+        problem: `The booking system’s answer cannot be read: ${issue?.path.join(".")}: ${issue?.message}`,
+      };
     }
     return { data: parsed.data, problem: null };
   } catch (error) {
     const late = error instanceof Error && error.name === "TimeoutError";
-    return { data: null, problem: late ? "The booking system takes too long" : "The booking system cannot be reached" };
+    return {
+      data: null,
+      problem: late ? "The booking system takes too long" : "The booking system cannot be reached",
+    };
   }
 }
 
@@ -73,7 +79,14 @@ export async function lookUpBooking(em: EntityManager, caseId: number, now: Date
   const known = await em.findOne(CaseLookup, { case: caseId, source: SOURCE });
   const lookup =
     known ??
-    em.create(CaseLookup, { case: subject, source: SOURCE, reference: subject.bookingReference, data: null, problem: null, fetchedAt: now });
+    em.create(CaseLookup, {
+      case: subject,
+      source: SOURCE,
+      reference: subject.bookingReference,
+      data: null,
+      problem: null,
+      fetchedAt: now,
+    });
   const same = lookup.reference === subject.bookingReference;
   const gone = answer.problem?.startsWith("There is no booking") ?? false;
   lookup.data = answer.data ?? (same && !gone ? lookup.data : null);

@@ -48,7 +48,10 @@ class Hub {
     try {
       this.#tell(eventSchema.parse(JSON.parse(payload)));
     } catch (error) {
-      log.warn({ event: "unreadable notification", error: error instanceof Error ? error.message : String(error) });
+      log.warn({
+        event: "unreadable notification",
+        error: error instanceof Error ? error.message : String(error),
+      });
     }
   }
 

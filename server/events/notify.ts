@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
+import { query } from "../db/sql";
 
 /** Channel of PostgreSQL's LISTEN/NOTIFY. */
 export const CHANNEL = "plain_shelf";
@@ -14,5 +15,5 @@ export type LiveEvent = z.infer<typeof eventSchema>;
 
 /** Tells every process about an event, when the transaction commits (at once outside of one). */
 export async function notify(em: EntityManager, event: LiveEvent): Promise<void> {
-  await em.execute("select pg_notify(?, ?)", [CHANNEL, JSON.stringify(event)]);
+  await query(em, "select pg_notify(?, ?)", [CHANNEL, JSON.stringify(event)]);
 }

@@ -40,11 +40,18 @@ export function useBoss(boss: PgBoss): void {
  * Queues a job in the transaction of an entity manager: the job is there exactly if what it is about is.
  * @param startAfter when it is due at the earliest
  */
-export async function queue(em: EntityManager, name: QueueName, data: object, startAfter?: Date): Promise<void> {
+export async function queue(
+  em: EntityManager,
+  name: QueueName,
+  data: object,
+  startAfter?: Date,
+): Promise<void> {
   if (!sender) throw new Error("No job runner was started in this process");
   const db = {
     async executeSql(text: string, values: unknown[]) {
-      const transaction = em.getTransactionContext<{ client: { acquireConnection(): Promise<RawConnection> } }>();
+      const transaction = em.getTransactionContext<{
+        client: { acquireConnection(): Promise<RawConnection> };
+      }>();
       if (!transaction) throw new Error("Jobs are queued inside a transaction");
       const connection = await transaction.client.acquireConnection();
       return connection.query(text, values);

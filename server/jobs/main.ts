@@ -23,24 +23,36 @@ const sendJob = z.object({ message: z.number().int() });
 const lookUpJob = z.object({ case: z.number().int() });
 
 /** Works a queue: each job by itself, so that one failure does not touch its neighbours. */
-async function work(name: QueueName, handle: (data: unknown, lastTry: boolean) => Promise<void>): Promise<void> {
-  await boss.work(name, { includeMetadata: true, batchSize: 10, pollingIntervalSeconds: 0.5 }, async (jobs) => {
-    await Promise.all(
-      jobs.map(async (job) => {
-        try {
-          await handle(job.data, job.retryCount >= queues[name].retryLimit);
-        } catch (error) {
-          const message = error instanceof Error ? error.message : String(error);
-          log.warn({ event: "job failed", queue: name, job: job.id, message });
-          await boss.fail(name, job.id, { message });
-        }
-      }),
-    );
-  });
+async function work(
+  name: QueueName,
+  handle: (data: unknown, lastTry: boolean) => Promise<void>,
+): Promise<void> {
+  await boss.work(
+    name,
+    { includeMetadata: true, batchSize: 10, pollingIntervalSeconds: 0.5 },
+    async (jobs) => {
+      await Promise.all(
+        jobs.map(async (job) => {
+          try {
+            await handle(job.data, job.retryCount >= queues[name].retryLimit);
+          } catch (error) {
+            const message = error instanceof Error ? error.message : String(error);
+            log.warn({ event: "job failed", queue: name, job: job.id, message });
+            await boss.fail(name, job.id, { message });
+          }
+        }),
+      );
+    },
+  );
 }
 
 await work("send", async (data, lastTry) => {
-  const outcome = await deliver(await entityManager(), sendJob.parse(data).message, lastTry, () => new Date());
+  const outcome = await deliver(
+    await entityManager(),
+    sendJob.parse(data).message,
+    lastTry,
+    () => new Date(),
+  );
   if (outcome === "try later") throw new Error("Not delivered yet");
 });
 await work("look-up", async (data, lastTry) => {
@@ -61,13 +73,20 @@ async function beat(): Promise<void> {
 }
 
 function complain(event: string) {
-  return (error: unknown) => log.error({ event, error: error instanceof Error ? error.message : String(error) });
+  return (error: unknown) =>
+    log.error({ event, error: error instanceof Error ? error.message : String(error) });
 }
 
 await beat();
 const timers = [
   setInterval(() => void beat().catch(complain("heartbeat failed")), BEAT_MS),
-  setInterval(() => void entityManager().then((em) => sweepSessions(em, new Date())).catch(complain("sweeping failed")), 3_600_000),
+  setInterval(
+    () =>
+      void entityManager()
+        .then((em) => sweepSessions(em, new Date()))
+        .catch(complain("sweeping failed")),
+    3_600_000,
+  ),
 ];
 log.info({ event: "job runner ready" });
 

@@ -2,18 +2,38 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { environment } from "../environment";
 import { NotFound, Unusable } from "../errors";
+import { requireRole, type Viewer } from "../people/viewer";
+import { query } from "../db/sql";
 
 /** The simulated outside, asked over HTTP as any other system would be. */
 
-const mailSchema = z.object({ id: z.string(), to: z.array(z.string()), receivedAt: z.string(), from: z.string(), subject: z.string(), messageId: z.string().nullable() });
+const mailSchema = z.object({
+  id: z.string(),
+  to: z.array(z.string()),
+  receivedAt: z.string(),
+  from: z.string(),
+  subject: z.string(),
+  messageId: z.string().nullable(),
+});
 const openedSchema = mailSchema.extend({
   text: z.string(),
   html: z.string().nullable(),
   headers: z.array(z.object({ name: z.string(), value: z.string() })),
-  attachments: z.array(z.object({ name: z.string(), contentType: z.string(), size: z.number(), contentId: z.string().nullable() })),
+  attachments: z.array(
+    z.object({
+      name: z.string(),
+      contentType: z.string(),
+      size: z.number(),
+      contentId: z.string().nullable(),
+    }),
+  ),
 });
 const mailboxSchema = z.object({ address: z.string(), messages: z.number(), latest: z.string() });
-const faultsSchema = z.object({ mail: z.enum(["fine", "busy", "refuses"]), bookingDelay: z.number(), bookings: z.enum(["fine", "broken"]) });
+const faultsSchema = z.object({
+  mail: z.enum(["fine", "busy", "refuses"]),
+  bookingDelay: z.number(),
+  bookings: z.enum(["fine", "broken"]),
+});
 
 export type OutsideMail = z.infer<typeof mailSchema>;
 export type OpenedMail = z.infer<typeof openedSchema>;
@@ -23,12 +43,19 @@ const problemSchema = z.object({ problem: z.string() });
 
 async function ask(path: string, init: RequestInit = {}): Promise<Response> {
   const { standins } = environment();
-  if (!standins.on) throw new NotFound("The simulated outside is switched off here: mail goes to a real server");
+  if (!standins.on)
+    throw new NotFound("The simulated outside is switched off here: mail goes to a real server");
   let response: Response;
   try {
-    response = await fetch(standins.url + path, { ...init, signal: AbortSignal.timeout(8000), headers: { "Content-Type": "application/json" } });
+    response = await fetch(standins.url + path, {
+      ...init,
+      signal: AbortSignal.timeout(8000),
+      headers: { "Content-Type": "application/json" },
+    });
   } catch (error) {
-    throw new Unusable(`The simulated outside cannot be reached: ${error instanceof Error ? error.message : String(error)}`);
+    throw new Unusable(
+      `The simulated outside cannot be reached: ${error instanceof Error ? error.message : String(error)}`,
+    );
   }
   if (response.ok) return response;
   const told = problemSchema.safeParse(await response.json().catch(() => null));
@@ -54,18 +81,29 @@ const MOST_PEOPLE = 60;
 export async function outsidePeople(em: EntityManager, text: string): Promise<OutsidePerson[]> {
   const mailboxes = await askFor(z.array(mailboxSchema), "/mailboxes");
   const like = `%${text.trim().replace(/[\\%_]/g, "\\$&")}%`;
-  const people = await em.execute<{ address: string; name: string }[]>(
+  const people = await query<{ address: string; name: string }>(
+    em,
     `select a.address, cu.display_name as name from customer_addresses a join customers cu on cu.id = a.customer_id
       where a.channel = 'email' and (a.address ilike ? or cu.display_name ilike ?)
       order by (a.address = any(?)) desc, cu.display_name limit ${MOST_PEOPLE}`,
     [like, like, mailboxes.map((one) => one.address)],
   );
   const known = new Map(mailboxes.map((one) => [one.address, one]));
-  const listed = people.map((person) => ({ ...person, messages: known.get(person.address)?.messages ?? 0, latest: known.get(person.address)?.latest ?? null }));
+  const listed = people.map((person) => ({
+    ...person,
+    messages: known.get(person.address)?.messages ?? 0,
+    latest: known.get(person.address)?.latest ?? null,
+  }));
   const strangers = mailboxes
-    .filter((one) => !people.some((person) => person.address === one.address) && one.address.includes(text.trim().toLowerCase()))
+    .filter(
+      (one) =>
+        !people.some((person) => person.address === one.address) &&
+        one.address.includes(text.trim().toLowerCase()),
+    )
     .map((one) => ({ address: one.address, name: one.address, messages: one.messages, latest: one.latest }));
-  return [...listed, ...strangers].sort((a, b) => (b.latest ?? "").localeCompare(a.latest ?? "") || a.name.localeCompare(b.name));
+  return [...listed, ...strangers].sort(
+    (a, b) => (b.latest ?? "").localeCompare(a.latest ?? "") || a.name.localeCompare(b.name),
+  );
 }
 
 /** The messages in a mailbox, latest first. */
@@ -75,7 +113,10 @@ export async function mailbox(address: string): Promise<OutsideMail[]> {
 
 /** A message with its raw source. @throws NotFound */
 export async function outsideMail(id: string): Promise<OpenedMail & { raw: string }> {
-  const [mail, raw] = await Promise.all([askFor(openedSchema, `/messages/${encodeURIComponent(id)}`), ask(`/messages/${encodeURIComponent(id)}/raw`)]);
+  const [mail, raw] = await Promise.all([
+    askFor(openedSchema, `/messages/${encodeURIComponent(id)}`),
+    ask(`/messages/${encodeURIComponent(id)}/raw`),
+  ]);
   return { ...mail, raw: await raw.text() };
 }
 
@@ -85,14 +126,29 @@ export async function outsideAttachment(id: string, index: number): Promise<Resp
 }
 
 /** Writes to us as a customer, over SMTP like all mail. @throws Unusable with the server's words when it is not taken */
-export async function writeIn(address: string, letter: { fromName: string; to: string; subject: string; text: string; inReplyTo: string | null; references: string | null }): Promise<void> {
-  await ask(`/mailboxes/${encodeURIComponent(address)}/messages`, { method: "POST", body: JSON.stringify(letter) });
+export async function writeIn(
+  address: string,
+  letter: {
+    fromName: string;
+    to: string;
+    subject: string;
+    text: string;
+    inReplyTo: string | null;
+    references: string | null;
+  },
+): Promise<void> {
+  await ask(`/mailboxes/${encodeURIComponent(address)}/messages`, {
+    method: "POST",
+    body: JSON.stringify(letter),
+  });
 }
 
 export async function readFaults(): Promise<Faults> {
   return askFor(faultsSchema, "/faults");
 }
 
-export async function writeFaults(faults: Faults): Promise<void> {
+/** Switches faults on and off; a curator may. @throws NotAllowed */
+export async function writeFaults(viewer: Viewer, faults: Faults): Promise<void> {
+  requireRole(viewer, "curator");
   await ask("/faults", { method: "PUT", body: JSON.stringify(faults) });
 }

@@ -43,14 +43,18 @@ export async function startSession(em: EntityManager, personId: number, now: Dat
  * Finds who a token belongs to.
  * @returns the viewer, and a fresh token where it was time to rotate: it replaces the old one in the cookie; null when the token is no good
  */
-export async function findSession(em: EntityManager, token: string, now: Date): Promise<{ viewer: Viewer; freshToken: string | null } | null> {
+export async function findSession(
+  em: EntityManager,
+  token: string,
+  now: Date,
+): Promise<{ viewer: Viewer; freshToken: string | null } | null> {
   const hash = hashToken(token);
   const session = await em.findOne(
     Session,
     { $or: [{ tokenHash: hash }, { previousHash: hash }], expiresAt: { $gt: now } },
     { populate: ["person.team"] },
   );
-  if (!session || !session.person.active) return null;
+  if (!session?.person.active) return null;
   const age = now.getTime() - session.rotatedAt.getTime();
   const current = session.tokenHash === hash;
   if (!current && age > GRACE_SECONDS * 1000) return null;

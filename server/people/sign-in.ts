@@ -18,7 +18,11 @@ export type SignIn =
  * Signs a person in by email and password. Failed tries are counted in the database, by account and by
  * network address; whether an account exists shows neither in the answer nor in its time.
  */
-export async function signIn(em: EntityManager, input: { email: string; password: string; address: string }, now: Date): Promise<SignIn> {
+export async function signIn(
+  em: EntityManager,
+  input: { email: string; password: string; address: string },
+  now: Date,
+): Promise<SignIn> {
   const email = input.email.trim().toLowerCase();
   const limits = [
     { limiter: limiter(em, "account", MOST_BY_ACCOUNT), key: email.slice(0, 200) },

@@ -11,6 +11,7 @@ import { storeFile } from "../files/store";
 import { findHouse } from "../house";
 import { queue } from "../jobs/boss";
 import type { ReceivedMail } from "./parse";
+import { query } from "../db/sql";
 
 /** An open case without a word for longer than this is not taken up again by a new message that does not name it. */
 const OPEN_DAYS = 30;
@@ -29,10 +30,20 @@ export interface Accepted {
  * number it names, else its sender's open case (that of the same subject first); else it opens one.
  * A message that was taken in before (same Message-ID) is recognised and left alone.
  */
-export async function acceptMail(em: EntityManager, mail: ReceivedMail, raw: Buffer, recipients: string[], now: Date): Promise<Accepted> {
+export async function acceptMail(
+  em: EntityManager,
+  mail: ReceivedMail,
+  raw: Buffer,
+  recipients: string[],
+  now: Date,
+): Promise<Accepted> {
   return em.transactional(async (inner) => {
-    const known = mail.messageId === null ? null : await inner.findOne(Message, { messageId: mail.messageId }, { populate: ["case"] });
-    if (known) return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
+    const known =
+      mail.messageId === null
+        ? null
+        : await inner.findOne(Message, { messageId: mail.messageId }, { populate: ["case"] });
+    if (known)
+      return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
     const customer = await recogniseCustomer(inner, mail);
     const house = await findHouse(inner);
     const found = await findCase(inner, mail, customer, house.casePrefix, now);
@@ -56,12 +67,26 @@ export async function acceptMail(em: EntityManager, mail: ReceivedMail, raw: Buf
     });
     for (const [position, file] of mail.attachments.entries()) {
       const stored = await storeFile(inner, file.content);
-      inner.create(Attachment, { message, file: stored, name: file.name, contentType: file.contentType, contentId: file.contentId, position });
+      inner.create(Attachment, {
+        message,
+        file: stored,
+        name: file.name,
+        contentType: file.contentType,
+        contentId: file.contentId,
+        position,
+      });
     }
     await awaitAnswer(inner, subject, now);
-    const reference = subject.bookingReference === null ? bookingReferenceIn(`${mail.subject}\n${mail.text}`) : null;
+    const reference =
+      subject.bookingReference === null ? bookingReferenceIn(`${mail.subject}\n${mail.text}`) : null;
     if (reference !== null) subject.bookingReference = reference;
-    inner.create(CaseEvent, { case: subject, person: null, kind: found ? "received" : "opened", data: {}, at: now });
+    inner.create(CaseEvent, {
+      case: subject,
+      person: null,
+      kind: found ? "received" : "opened",
+      data: {},
+      at: now,
+    });
     await inner.flush();
     if (reference !== null) await queue(inner, "look-up", { case: subject.id });
     await notify(inner, { case: subject.number, kind: "message" });
@@ -84,7 +109,7 @@ async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise
 async function recogniseCustomer(em: EntityManager, mail: ReceivedMail): Promise<Customer> {
   const address = mail.from.address;
   // Two messages of a new sender may arrive at once: the second waits here, and finds the first's customer.
-  await em.execute("select pg_advisory_xact_lock(hashtext(?))", [`email:${address}`]);
+  await query(em, "select pg_advisory_xact_lock(hashtext(?))", [`email:${address}`]);
   const known = await em.findOne(CustomerAddress, { channel: "email", address }, { populate: ["customer"] });
   if (known) return known.customer;
   const { firstName, lastName } = nameParts(mail.from.name);
@@ -114,7 +139,13 @@ function nameParts(name: string | null): { firstName: string | null; lastName: s
   return { firstName: words[0] ?? null, lastName: words.slice(1).join(" ") };
 }
 
-async function findCase(em: EntityManager, mail: ReceivedMail, customer: Customer, prefix: string, now: Date): Promise<Case | null> {
+async function findCase(
+  em: EntityManager,
+  mail: ReceivedMail,
+  customer: Customer,
+  prefix: string,
+  now: Date,
+): Promise<Case | null> {
   if (mail.answers.length > 0) {
     const answered = await em.find(Message, { messageId: { $in: mail.answers } }, { populate: ["case"] });
     for (const id of mail.answers) {
@@ -138,14 +169,24 @@ async function findCase(em: EntityManager, mail: ReceivedMail, customer: Custome
 
 function isTheirs(subject: Case, customer: Customer): boolean {
   const { organisation } = subject.customer;
-  return subject.customer.id === customer.id || (organisation !== null && organisation?.id === customer.organisation?.id);
+  return (
+    subject.customer.id === customer.id ||
+    (organisation !== null && organisation?.id === customer.organisation?.id)
+  );
 }
 
-async function openCase(em: EntityManager, mail: ReceivedMail, customer: Customer, recipients: string[], now: Date): Promise<Case> {
+async function openCase(
+  em: EntityManager,
+  mail: ReceivedMail,
+  customer: Customer,
+  recipients: string[],
+  now: Date,
+): Promise<Case> {
   const addressed = [...recipients, ...mail.to].map((address) => address.toLowerCase());
   const team =
-    (await em.findOne(Team, { mailbox: { $in: addressed } })) ?? (await em.findOneOrFail(Team, {}, { orderBy: { id: "asc" } }));
-  const [row] = await em.execute<{ number: string }[]>("select nextval('case_numbers') as number");
+    (await em.findOne(Team, { mailbox: { $in: addressed } })) ??
+    (await em.findOneOrFail(Team, {}, { orderBy: { id: "asc" } }));
+  const [row] = await query<{ number: string }>(em, "select nextval('case_numbers') as number");
   return em.create(Case, {
     number: Number(row?.number),
     channel: "email",

@@ -6,7 +6,7 @@ import { acceptMail } from "./accept";
 import { parseMail } from "./parse";
 
 /** Largest message that is taken, in bytes (30 MB: 20 MB of files, encoded). */
-export const MAX_MESSAGE_BYTES = 30 * 1024 * 1024;
+const MAX_MESSAGE_BYTES = 30 * 1024 * 1024;
 
 class SmtpRefusal extends Error {
   readonly responseCode: number;
@@ -76,10 +76,18 @@ async function take(stream: SMTPServerDataStream, recipients: string[]): Promise
   }
   const raw = Buffer.concat(chunks);
   const mail = await parseMail(raw).catch((error: unknown) => {
-    throw new SmtpRefusal(554, `The message cannot be read: ${error instanceof Error ? error.message : String(error)}`);
+    throw new SmtpRefusal(
+      554,
+      `The message cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+    );
   });
   if (!mail) throw new SmtpRefusal(554, "The message names no sender who could be answered");
   const accepted = await acceptMail(await entityManager(), mail, raw, recipients, new Date());
-  log.info({ event: "received", case: accepted.caseNumber, message: accepted.messageId, opened: accepted.opened });
+  log.info({
+    event: "received",
+    case: accepted.caseNumber,
+    message: accepted.messageId,
+    opened: accepted.opened,
+  });
   return "Taken in";
 }

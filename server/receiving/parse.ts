@@ -27,7 +27,11 @@ const SHORTEST_TELLING = 30;
  * @returns null when it names no sender that could be answered
  */
 export async function parseMail(raw: Buffer): Promise<ReceivedMail | null> {
-  const mail = await simpleParser(raw, { skipTextToHtml: true, skipImageLinks: true, maxHtmlLengthToParse: 2 * 1024 * 1024 });
+  const mail = await simpleParser(raw, {
+    skipTextToHtml: true,
+    skipImageLinks: true,
+    maxHtmlLengthToParse: 2 * 1024 * 1024,
+  });
   const from = firstAddress(mail.replyTo) ?? firstAddress(mail.from);
   if (!from) return null;
   const html = typeof mail.html === "string" && mail.html.trim() !== "" ? mail.html : null;
@@ -54,7 +58,13 @@ function bodyText(mail: ParsedMail, html: string | null): string {
   const plain = mail.text?.replace(/\r\n?/g, "\n").trim();
   if (plain) return plain;
   if (html === null) return "";
-  return convert(html, { wordwrap: false, selectors: [{ selector: "img", format: "skip" }, { selector: "a", options: { hideLinkHrefIfSameAsText: true } }] }).trim();
+  return convert(html, {
+    wordwrap: false,
+    selectors: [
+      { selector: "img", format: "skip" },
+      { selector: "a", options: { hideLinkHrefIfSameAsText: true } },
+    ],
+  }).trim();
 }
 
 function languageOf(text: string): string | null {
@@ -63,7 +73,9 @@ function languageOf(text: string): string | null {
 }
 
 function addresses(field: AddressObject | AddressObject[] | undefined): string[] {
-  return [field ?? []].flat().flatMap((one) => one.value.flatMap((entry) => (entry.address ? [entry.address.toLowerCase()] : [])));
+  return [field ?? []]
+    .flat()
+    .flatMap((one) => one.value.flatMap((entry) => (entry.address ? [entry.address.toLowerCase()] : [])));
 }
 
 function firstAddress(field: AddressObject | undefined): { name: string | null; address: string } | null {

@@ -4,7 +4,15 @@ import type { Doc } from "#core/document/types";
 import { walk, wordsOf } from "#core/document/walk";
 import type { Library, LibraryReply } from "#core/formats/library";
 import { readText } from "#core/tokens/text-form";
-import { HouseFact, HouseFactValue, Reply, ReplyAttachment, ReplyVariant, ReplyVersion, Shelf } from "../db/entities/library";
+import {
+  HouseFact,
+  HouseFactValue,
+  Reply,
+  ReplyAttachment,
+  ReplyVariant,
+  ReplyVersion,
+  Shelf,
+} from "../db/entities/library";
 import { storeFile } from "../files/store";
 
 const SLASH = /^.*\//;
@@ -14,10 +22,25 @@ const SLASH = /^.*\//;
  * @param attachment the bytes of a file that replies name
  * @throws Error when a reply stands on a shelf that the library does not list
  */
-export async function importLibrary(em: EntityManager, library: Library, attachment: (name: string) => Promise<Buffer>, now: Date): Promise<void> {
+export async function importLibrary(
+  em: EntityManager,
+  library: Library,
+  attachment: (name: string) => Promise<Buffer>,
+  now: Date,
+): Promise<void> {
   const shelves = new Map<string, Shelf>();
   for (const [position, { id, name, mark }] of library.shelves.entries()) {
-    shelves.set(id, em.create(Shelf, { key: id, name, mark: mark ?? name.slice(0, 1), audience: "everyone", owner: null, position }));
+    shelves.set(
+      id,
+      em.create(Shelf, {
+        key: id,
+        name,
+        mark: mark ?? name.slice(0, 1),
+        audience: "everyone",
+        owner: null,
+        position,
+      }),
+    );
   }
   for (const [key, { label, type, value }] of Object.entries(library.houseFacts)) {
     const fact = em.create(HouseFact, { key, label, type });
@@ -25,13 +48,19 @@ export async function importLibrary(em: EntityManager, library: Library, attachm
   }
   for (const reply of library.replies) {
     const shelf = shelves.get(reply.shelf ?? "");
-    if (!shelf) throw new Error(`The reply “${reply.id}” stands on the shelf “${reply.shelf}”, which is not listed`);
+    if (!shelf)
+      throw new Error(`The reply “${reply.id}” stands on the shelf “${reply.shelf}”, which is not listed`);
     await importReply(em, reply, shelf, attachment);
   }
   await em.flush();
 }
 
-async function importReply(em: EntityManager, reply: LibraryReply, shelf: Shelf, attachment: (name: string) => Promise<Buffer>): Promise<void> {
+async function importReply(
+  em: EntityManager,
+  reply: LibraryReply,
+  shelf: Shelf,
+  attachment: (name: string) => Promise<Buffer>,
+): Promise<void> {
   const row = em.create(Reply, {
     key: reply.id,
     shelf,
@@ -62,7 +91,13 @@ async function importReply(em: EntityManager, reply: LibraryReply, shelf: Shelf,
     const content = await attachment(name);
     const file = await storeFile(em, content);
     ids.set(name, String(file.id));
-    em.create(ReplyAttachment, { version, file, name: name.replace(SLASH, ""), contentType: await kindOf(content, name), position });
+    em.create(ReplyAttachment, {
+      version,
+      file,
+      name: name.replace(SLASH, ""),
+      contentType: await kindOf(content, name),
+      position,
+    });
   }
   for (const [index, variant] of reply.variants.entries()) {
     const document = withFileIds(variant.document, ids);
@@ -73,7 +108,14 @@ async function importReply(em: EntityManager, reply: LibraryReply, shelf: Shelf,
       title: variant.title,
       subject: variant.subject,
       document,
-      words: [variant.title ?? reply.title, reply.tags.join(" "), subjectWords(variant.subject), wordsOf(document)].filter(Boolean).join("\n"),
+      words: [
+        variant.title ?? reply.title,
+        reply.tags.join(" "),
+        subjectWords(variant.subject),
+        wordsOf(document),
+      ]
+        .filter(Boolean)
+        .join("\n"),
     });
   }
 }
@@ -87,14 +129,17 @@ function subjectWords(subject: string | null): string {
 
 async function kindOf(content: Buffer, name: string): Promise<string> {
   const told = await fileTypeFromBuffer(content);
-  return told?.mime ?? (/\.(?:txt|md|csv)$/.test(name) ? "text/plain; charset=utf-8" : "application/octet-stream");
+  return (
+    told?.mime ?? (/\.(?:txt|md|csv)$/.test(name) ? "text/plain; charset=utf-8" : "application/octet-stream")
+  );
 }
 
 /** Pictures name the stored file instead of the path that it had in the library. */
 function withFileIds(doc: Doc, ids: ReadonlyMap<string, string>): Doc {
   const copy = structuredClone(doc);
   walk(copy, (node) => {
-    if (node.type === "image") node.attrs.attachment = ids.get(node.attrs.attachment) ?? node.attrs.attachment;
+    if (node.type === "image")
+      node.attrs.attachment = ids.get(node.attrs.attachment) ?? node.attrs.attachment;
   });
   return copy;
 }

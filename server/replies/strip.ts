@@ -4,6 +4,7 @@ import type { Passages } from "#core/conditions/condition";
 import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Viewer } from "../people/viewer";
+import { query } from "../db/sql";
 
 /** A reply as the shelf strip offers it: all that is needed to read it for a case and to take it. */
 export interface StripReply {
@@ -64,7 +65,11 @@ const VISIBLE = `(s.audience = 'everyone' or (s.audience = 'owner' and s.owner_i
  * Replies for a case: by what was typed, else by words in common with the message, then by use of late.
  * Use counts the letters of the viewer's house of the last 90 days, each half as much a month later.
  */
-export async function stripReplies(em: EntityManager, viewer: Viewer, input: StripQuery): Promise<{ replies: StripReply[]; total: number }> {
+export async function stripReplies(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+): Promise<{ replies: StripReply[]; total: number }> {
   const typed = input.query.trim();
   const terms = searchTerms(typed || input.message);
   const values = {
@@ -80,7 +85,8 @@ export async function stripReplies(em: EntityManager, viewer: Viewer, input: Str
     must: typed !== "",
     keys: input.keys ?? null,
   };
-  const rows = await em.execute<Row[]>(
+  const rows = await query<Row>(
+    em,
     ...named(
       `with offered as (
          select distinct on (r.id) r.id, r.key, r.title, r.part, r.tags, v.id as version_id, v.blanks, v.passages, v.use_template_subject,
@@ -109,28 +115,42 @@ export async function stripReplies(em: EntityManager, viewer: Viewer, input: Str
       values,
     ),
   );
-  const [counted] = await em.execute<{ total: number }[]>(
-    ...named(`select count(*)::int as total from replies r join shelves s on s.id = r.shelf_id where r.state = 'shelved' and :channel = any(r.channels) and ${VISIBLE}`, values),
+  const [counted] = await query<{ total: number }>(
+    em,
+    ...named(
+      `select count(*)::int as total from replies r join shelves s on s.id = r.shelf_id where r.state = 'shelved' and :channel = any(r.channels) and ${VISIBLE}`,
+      values,
+    ),
   );
-  const attachments = await attachmentsOf(em, rows.map((row) => row.version_id));
+  const attachments = await attachmentsOf(
+    em,
+    rows.map((row) => row.version_id),
+  );
   const wanted = new Set(terms);
   return {
     total: counted?.total ?? 0,
-    replies: rows.map(({ version_id, shelf_name, shelf_mark, use_template_subject, words, uses, matched, ...row }) => ({
-      ...row,
-      versionId: version_id,
-      shelf: { name: shelf_name, mark: shelf_mark },
-      useTemplateSubject: use_template_subject,
-      attachments: attachments.get(version_id) ?? [],
-      why: reason(words, wanted, { typed: typed !== "", uses, matched }),
-    })),
+    replies: rows.map(
+      ({ version_id, shelf_name, shelf_mark, use_template_subject, words, uses, matched, ...row }) => ({
+        ...row,
+        versionId: version_id,
+        shelf: { name: shelf_name, mark: shelf_mark },
+        useTemplateSubject: use_template_subject,
+        attachments: attachments.get(version_id) ?? [],
+        why: reason(words, wanted, { typed: typed !== "", uses, matched }),
+      }),
+    ),
   };
 }
 
 /** Whether the viewer may see each of these versions. */
-export async function visibleVersions(em: EntityManager, viewer: Viewer, ids: number[]): Promise<Set<number>> {
+export async function visibleVersions(
+  em: EntityManager,
+  viewer: Viewer,
+  ids: number[],
+): Promise<Set<number>> {
   if (ids.length === 0) return new Set();
-  const rows = await em.execute<{ id: number }[]>(
+  const rows = await query<{ id: number }>(
+    em,
     ...named(
       `select v.id from reply_versions v join replies r on r.id = v.reply_id join shelves s on s.id = r.shelf_id
         where v.id = any(:ids) and ${VISIBLE}`,
@@ -141,8 +161,18 @@ export async function visibleVersions(em: EntityManager, viewer: Viewer, ids: nu
 }
 
 /** The files of versions, by version. */
-export async function attachmentsOf(em: EntityManager, versions: number[]): Promise<Map<number, AttachmentRef[]>> {
-  const rows = await em.execute<{ version_id: number; file_id: number; name: string; content_type: string; size: number }[]>(
+export async function attachmentsOf(
+  em: EntityManager,
+  versions: number[],
+): Promise<Map<number, AttachmentRef[]>> {
+  const rows = await query<{
+    version_id: number;
+    file_id: number;
+    name: string;
+    content_type: string;
+    size: number;
+  }>(
+    em,
     `select a.version_id, a.file_id, a.name, a.content_type, f.size from reply_attachments a join files f on f.id = a.file_id
       where a.version_id = any(?) order by a.version_id, a.position`,
     [versions],
@@ -157,7 +187,9 @@ export async function attachmentsOf(em: EntityManager, versions: number[]): Prom
 }
 
 const COMMON = new Set(
-  "the and for you your our are was were have has had not but can could would with this that from they them what when where which will there here please thank thanks hello dear all any been about just also get got one two how why who its his her she him out off did does dont".split(" "),
+  "the and for you your our are was were have has had not but can could would with this that from they them what when where which will there here please thank thanks hello dear all any been about just also get got put need back new anything something still after before again like want know say said tell make took take went going come came only very really much more most than then now day days time our one two how why who its his her she him out off did does dont".split(
+    " ",
+  ),
 );
 
 /** Words worth looking for: letters and digits, three or more, the commonest left out. */
@@ -166,12 +198,19 @@ function searchTerms(text: string): string[] {
   return [...new Set(words.filter((word) => word.length > 2 && !COMMON.has(word)))].slice(0, 60);
 }
 
-function reason(words: string, wanted: Set<string>, found: { typed: boolean; uses: number; matched: boolean }): string {
+function reason(
+  words: string,
+  wanted: Set<string>,
+  found: { typed: boolean; uses: number; matched: boolean },
+): string {
   const shared = [...new Set(words.toLowerCase().match(/[\p{L}\p{N}]{3,}/gu) ?? [])].filter((word) =>
     found.typed ? [...wanted].some((term) => word.startsWith(term)) : wanted.has(word),
   );
   const use = found.uses >= 1 ? `used ${Math.round(found.uses)} times lately` : null;
-  const words3 = shared.slice(0, 3).map((word) => `“${word}”`).join(", ");
+  const words3 = shared
+    .slice(0, 3)
+    .map((word) => `“${word}”`)
+    .join(", ");
   if (words3 !== "") return use ? `${words3}; ${use}` : words3;
   if (found.matched) return use ?? "words alike";
   return found.typed ? "spelled alike" : (use ?? "not used lately");

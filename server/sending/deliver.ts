@@ -9,7 +9,12 @@ import { log } from "../log";
 import { buildMime } from "./mime";
 
 /** What nodemailer tells of a server that refused. */
-const smtpError = z.object({ responseCode: z.number().optional(), response: z.string().optional(), message: z.string(), code: z.string().optional() });
+const smtpError = z.object({
+  responseCode: z.number().optional(),
+  response: z.string().optional(),
+  message: z.string(),
+  code: z.string().optional(),
+});
 
 let transport: Transporter | null = null;
 
@@ -31,7 +36,12 @@ export type Delivery = "sent" | "nothing to do" | "refused" | "try later";
  * A refusal (5xx) is final and kept with the server's words; anything else is worth another try.
  * @param lastTry when true, a failure that another try might have mended is kept as a refusal too
  */
-export async function deliver(em: EntityManager, messageId: number, lastTry: boolean, now: () => Date): Promise<Delivery> {
+export async function deliver(
+  em: EntityManager,
+  messageId: number,
+  lastTry: boolean,
+  now: () => Date,
+): Promise<Delivery> {
   const claimed = await em.nativeUpdate(
     Message,
     { id: messageId, state: { $in: ["due", "sending"] }, dueAt: { $lte: now() } },
@@ -50,7 +60,14 @@ export async function deliver(em: EntityManager, messageId: number, lastTry: boo
     const final = lastTry || (responseCode !== undefined && responseCode >= 500);
     message.state = final ? "refused" : "due";
     message.refusal = response ?? words;
-    if (final) em.create(CaseEvent, { case: message.case, person: null, kind: "refused", data: { message: message.id, words: message.refusal }, at: now() });
+    if (final)
+      em.create(CaseEvent, {
+        case: message.case,
+        person: null,
+        kind: "refused",
+        data: { message: message.id, words: message.refusal },
+        at: now(),
+      });
     await em.flush();
     await notify(em, { case: number, kind: "message" });
     log.warn({ event: "delivery failed", message: message.id, final, code: responseCode ?? null });
@@ -61,7 +78,13 @@ export async function deliver(em: EntityManager, messageId: number, lastTry: boo
     message.state = "sent";
     message.sentAt = now();
     message.refusal = null;
-    inner.create(CaseEvent, { case: message.case, person: null, kind: "sent", data: { message: message.id }, at: now() });
+    inner.create(CaseEvent, {
+      case: message.case,
+      person: null,
+      kind: "sent",
+      data: { message: message.id },
+      at: now(),
+    });
     await inner.flush();
     await notify(inner, { case: number, kind: "message" });
   });

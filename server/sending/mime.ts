@@ -4,13 +4,20 @@ import type MimeNode from "nodemailer/lib/mime-node";
 import { flowed } from "#core/mail/flowed";
 import { Attachment } from "../db/entities/answering";
 import type { Message } from "../db/entities/cases";
+import { query } from "../db/sql";
 
 /**
  * Builds the message as it goes over the wire (RFC 5322, MIME): text and HTML as alternatives, pictures
  * related to the HTML by Content-ID, files attached. The same message always has the same Message-ID and date.
  */
 export async function buildMime(em: EntityManager, message: Message): Promise<Buffer> {
-  const files = await em.execute<{ name: string; content_type: string; content_id: string | null; content: Buffer }[]>(
+  const files = await query<{
+    name: string;
+    content_type: string;
+    content_id: string | null;
+    content: Buffer;
+  }>(
+    em,
     `select a.name, a.content_type, a.content_id, f.content from attachments a join files f on f.id = a.file_id
       where a.message_id = ? order by a.position, a.id`,
     [message.id],
@@ -21,7 +28,9 @@ export async function buildMime(em: EntityManager, message: Message): Promise<Bu
     subject: message.subject,
     messageId: message.messageId ?? "",
     date: message.dueAt ?? message.at,
-    ...(message.references.length > 0 ? { inReplyTo: message.references.at(-1) ?? "", references: message.references } : {}),
+    ...(message.references.length > 0
+      ? { inReplyTo: message.references.at(-1) ?? "", references: message.references }
+      : {}),
     text: flowed(message.text),
     textEncoding: "quoted-printable",
     ...(message.html === null ? {} : { html: message.html }),
@@ -51,5 +60,9 @@ function markFlowed(node: MimeNode): boolean {
 
 /** The attachments of a message, for screens. */
 export async function attachmentsOf(em: EntityManager, messageIds: number[]): Promise<Attachment[]> {
-  return em.find(Attachment, { message: { $in: messageIds } }, { orderBy: { position: "asc", id: "asc" }, populate: ["file"] });
+  return em.find(
+    Attachment,
+    { message: { $in: messageIds } },
+    { orderBy: { position: "asc", id: "asc" }, populate: ["file"] },
+  );
 }

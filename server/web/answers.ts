@@ -9,7 +9,6 @@ export async function answering<T>(work: () => Promise<T>): Promise<T> {
   } catch (error) {
     const status = statusOf(error);
     if (status === null) throw error;
-    // eslint-disable-next-line @typescript-eslint/only-throw-error -- React Router shows thrown responses
     throw data({ problem: error instanceof Error ? error.message : String(error) }, { status });
   }
 }
@@ -21,7 +20,17 @@ export async function answeringJson(work: () => Promise<object>): Promise<Respon
   } catch (error) {
     const status = statusOf(error);
     if (status === null) throw error;
-    return Response.json({ problem: error instanceof z.ZodError ? firstIssue(error) : error instanceof Error ? error.message : String(error) }, { status });
+    return Response.json(
+      {
+        problem:
+          error instanceof z.ZodError
+            ? firstIssue(error)
+            : error instanceof Error
+              ? error.message
+              : String(error),
+      },
+      { status },
+    );
   }
 }
 

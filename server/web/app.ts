@@ -1,4 +1,5 @@
 import compression from "compression";
+import expressStaticGzip from "express-static-gzip";
 import express, { type Express, type NextFunction, type Request, type Response } from "express";
 import helmet from "helmet";
 import { randomBytes } from "node:crypto";
@@ -44,10 +45,22 @@ export function webApp({ orm, environment, build, assets }: WebOptions): Express
     response.status(Object.values(found).every(Boolean) ? 200 : 503).json(found);
   });
 
-  app.use(compression({ filter: (request, response) => !isStream(response) && compression.filter(request, response) }));
+  app.use(
+    compression({
+      filter: (request, response) => !isStream(response) && compression.filter(request, response),
+    }),
+  );
   if (assets !== null) {
-    app.use("/assets", express.static(`${assets}/assets`, { immutable: true, maxAge: "1y", fallthrough: false }));
-    app.use(express.static(assets, { maxAge: "1h", index: false }));
+    const compressed = { enableBrotli: true, orderPreference: ["br", "gz"] as ("br" | "gz")[] };
+    app.use(
+      "/assets",
+      expressStaticGzip(`${assets}/assets`, {
+        ...compressed,
+        index: false,
+        serveStatic: { immutable: true, maxAge: "1y", fallthrough: false },
+      }),
+    );
+    app.use(expressStaticGzip(assets, { ...compressed, index: false, serveStatic: { maxAge: "1h" } }));
   }
 
   app.use((request, response, next) => {
@@ -74,14 +87,25 @@ export function webApp({ orm, environment, build, assets }: WebOptions): Express
   app.use((error: unknown, request: Request, response: Response, next: NextFunction) => {
     if (response.headersSent) return next(error);
     const status = statusOf(error);
-    if (status >= 500) log.error({ event: "request failed", path: request.path, error: error instanceof Error ? error.message : String(error) });
-    response.status(status).type("text/plain").send(status >= 500 ? "Something went wrong here. It was noted; please try again." : "That cannot be had.");
+    if (status >= 500)
+      log.error({
+        event: "request failed",
+        path: request.path,
+        error: error instanceof Error ? error.message : String(error),
+      });
+    response
+      .status(status)
+      .type("text/plain")
+      .send(
+        status >= 500 ? "Something went wrong here. It was noted; please try again." : "That cannot be had.",
+      );
   });
   return app;
 }
 
 function statusOf(error: unknown): number {
-  const status = typeof error === "object" && error !== null && "status" in error ? Number(error.status) : 500;
+  const status =
+    typeof error === "object" && error !== null && "status" in error ? Number(error.status) : 500;
   return status >= 400 && status < 600 ? status : 500;
 }
 
@@ -123,9 +147,15 @@ function sameOrigin(request: Request, response: Response, next: NextFunction): v
   if (request.method === "GET" || request.method === "HEAD" || request.method === "OPTIONS") return next();
   const site = request.get("sec-fetch-site");
   const origin = request.get("origin");
-  const own = site !== undefined ? site === "same-origin" : origin !== undefined && URL.canParse(origin) && new URL(origin).host === request.get("host");
+  const own =
+    site !== undefined
+      ? site === "same-origin"
+      : origin !== undefined && URL.canParse(origin) && new URL(origin).host === request.get("host");
   if (own) return next();
-  response.status(403).type("text/plain").send("This request did not come from a page of ours. Open the page again and retry.");
+  response
+    .status(403)
+    .type("text/plain")
+    .send("This request did not come from a page of ours. Open the page again and retry.");
 }
 
 async function recognise(orm: MikroORM, request: Request, response: Response): Promise<void> {

@@ -24,10 +24,19 @@ export interface SignedIn {
 }
 
 /** Lets pass only who is signed in; others are led to sign in and back. */
-export async function signedIn({ context, request }: { context: { viewer: Viewer | null }; request: Request }): Promise<SignedIn> {
+export async function signedIn({
+  context,
+  request,
+}: {
+  context: { viewer: Viewer | null };
+  request: Request;
+}): Promise<SignedIn> {
   if (!context.viewer) {
     const url = new URL(request.url);
-    const back = request.method === "GET" ? `?to=${encodeURIComponent(url.pathname.replace(/\.data$/, "") + url.search)}` : "";
+    const back =
+      request.method === "GET"
+        ? `?to=${encodeURIComponent(url.pathname.replace(/\.data$/, "") + url.search)}`
+        : "";
     throw redirect(`/sign-in${back}`);
   }
   return { viewer: context.viewer, em: await entityManager(), now: new Date() };

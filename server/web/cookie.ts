@@ -1,7 +1,12 @@
 import { createCookie } from "react-router";
 import { SESSION_DAYS } from "../people/sessions";
 
-const cookie = createCookie("plain_shelf", { httpOnly: true, sameSite: "lax", path: "/", maxAge: SESSION_DAYS * 24 * 60 * 60 });
+const cookie = createCookie("plain_shelf", {
+  httpOnly: true,
+  sameSite: "lax",
+  path: "/",
+  maxAge: SESSION_DAYS * 24 * 60 * 60,
+});
 
 /** The session's token in a Cookie header; null when there is none. */
 export async function readToken(header: string | undefined): Promise<string | null> {

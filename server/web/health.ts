@@ -14,7 +14,10 @@ export interface Health {
 
 /** Looks at the database, the job runner's heartbeat and the receiving port. Never throws. */
 export async function health(orm: MikroORM, environment: Environment): Promise<Health> {
-  const [jobs, receiving] = await Promise.all([jobsAlive(orm), answers(environment.inboundSmtpPort, environment.host)]);
+  const [jobs, receiving] = await Promise.all([
+    jobsAlive(orm),
+    answers(environment.inboundSmtpPort, environment.host),
+  ]);
   return { database: jobs !== null, jobs: jobs === true, receiving };
 }
 

@@ -1,5 +1,5 @@
+import type { Express } from "express";
 import type { Server } from "node:http";
-import type { ServerBuild } from "react-router";
 import { connect, disconnect } from "../db/orm";
 import { environment } from "../environment";
 import { closeHub, openHub } from "../events/hub";
@@ -12,7 +12,7 @@ import { webApp } from "./app";
  * @param assets folder of built assets; null while developing
  * @returns the application, for the developer's server, and how to stop
  */
-export async function createWeb(assets: string | null) {
+export async function createWeb(assets: string | null): Promise<{ app: Express; stop: () => Promise<void> }> {
   const settings = environment();
   const orm = await connect(settings.databaseUrl);
   const boss = await startBoss(settings.databaseUrl, "sender");
@@ -21,7 +21,7 @@ export async function createWeb(assets: string | null) {
   const app = webApp({
     orm,
     environment: settings,
-    build: () => import("virtual:react-router/server-build") as Promise<ServerBuild>,
+    build: () => import("virtual:react-router/server-build"),
     assets,
   });
   return {
@@ -39,7 +39,9 @@ export async function serve(assets: string): Promise<void> {
   const settings = environment();
   const { app, stop } = await createWeb(assets);
   const server = await new Promise<Server>((resolve, reject) => {
-    const listening = app.listen(settings.port, settings.host, (error?: Error) => (error ? reject(error) : resolve(listening)));
+    const listening = app.listen(settings.port, settings.host, (error?: Error) =>
+      error ? reject(error) : resolve(listening),
+    );
   });
   log.info({ event: "web ready", host: settings.host, port: settings.port });
   for (const signal of ["SIGINT", "SIGTERM"] as const) {

@@ -12,7 +12,9 @@ type Fill = (value: BlankValue) => void;
 export function blankControl(name: string, blank: Blank, fill: Fill): BlankControl {
   const control = make(name, blank, fill);
   const { element } = control;
-  const field = element.matches("input, select, textarea, button") ? element : (element.querySelector<HTMLElement>("button") ?? element);
+  const field = element.matches("input, select, textarea, button")
+    ? element
+    : (element.querySelector<HTMLElement>("button") ?? element);
   field.setAttribute("aria-label", blankLabel(name, blank));
   if (blank.hint) field.setAttribute("title", blank.hint);
   if (blank.required) field.setAttribute("aria-required", "true");
@@ -23,9 +25,26 @@ export function blankControl(name: string, blank: Blank, fill: Fill): BlankContr
 function make(name: string, blank: Blank, fill: Fill): BlankControl {
   switch (blank.kind) {
     case "choice":
-      return blank.many ? choices(name, blank, fill) : select(blank, blankLabel(name, blank), blank.options.map((one) => [one, one]), fill, (text) => text);
+      return blank.many
+        ? choices(name, blank, fill)
+        : select(
+            blank,
+            blankLabel(name, blank),
+            blank.options.map((one) => [one, one]),
+            fill,
+            (text) => text,
+          );
     case "yes_no":
-      return select(blank, blankLabel(name, blank), [["yes", "yes"], ["no", "no"]], fill, (text) => text === "yes");
+      return select(
+        blank,
+        blankLabel(name, blank),
+        [
+          ["yes", "yes"],
+          ["no", "no"],
+        ],
+        fill,
+        (text) => text === "yes",
+      );
     case "long_text":
       return typed(document.createElement("textarea"), name, blank, fill);
     default:
@@ -33,9 +52,19 @@ function make(name: string, blank: Blank, fill: Fill): BlankControl {
   }
 }
 
-const inputType: Partial<Record<Blank["kind"], string>> = { date: "date", time: "time", number: "number", money: "number" };
+const inputType: Partial<Record<Blank["kind"], string>> = {
+  date: "date",
+  time: "time",
+  number: "number",
+  money: "number",
+};
 
-function typed(field: HTMLInputElement | HTMLTextAreaElement, name: string, blank: Blank, fill: Fill): BlankControl {
+function typed(
+  field: HTMLInputElement | HTMLTextAreaElement,
+  name: string,
+  blank: Blank,
+  fill: Fill,
+): BlankControl {
   field.className = "blank-field";
   field.placeholder = blankLabel(name, blank);
   field.spellcheck = true;
@@ -43,8 +72,16 @@ function typed(field: HTMLInputElement | HTMLTextAreaElement, name: string, blan
     field.type = inputType[blank.kind] ?? "text";
     if (blank.kind === "money") field.step = "0.01";
     if (blank.kind === "number") field.step = String(blank.step ?? "any");
-    if ((blank.kind === "number" || blank.kind === "money" || blank.kind === "date") && blank.min !== undefined) field.min = String(blank.min);
-    if ((blank.kind === "number" || blank.kind === "money" || blank.kind === "date") && blank.max !== undefined) field.max = String(blank.max);
+    if (
+      (blank.kind === "number" || blank.kind === "money" || blank.kind === "date") &&
+      blank.min !== undefined
+    )
+      field.min = String(blank.min);
+    if (
+      (blank.kind === "number" || blank.kind === "money" || blank.kind === "date") &&
+      blank.max !== undefined
+    )
+      field.max = String(blank.max);
   } else {
     field.rows = 1;
   }
@@ -87,7 +124,13 @@ function write(value: BlankValue | undefined): string {
   return Array.isArray(value) ? value.join(", ") : String(value);
 }
 
-function select(blank: Blank, label: string, options: [string, string][], fill: Fill, parse: (text: string) => BlankValue): BlankControl {
+function select(
+  blank: Blank,
+  label: string,
+  options: [string, string][],
+  fill: Fill,
+  parse: (text: string) => BlankValue,
+): BlankControl {
   const field = document.createElement("select");
   field.className = "blank-field";
   const empty = new Option(label, "");
@@ -140,7 +183,8 @@ function choices(name: string, blank: Blank & { kind: "choice" }, fill: Fill): B
     show(value, fallback, language) {
       const list = Array.isArray(value) ? value : [];
       for (const box of boxes) box.checked = list.includes(box.value);
-      button.textContent = list.length > 0 ? joinChoices(list, blank, language) : (fallback ?? blankLabel(name, blank));
+      button.textContent =
+        list.length > 0 ? joinChoices(list, blank, language) : (fallback ?? blankLabel(name, blank));
       button.classList.toggle("empty", list.length === 0);
     },
   };

@@ -14,7 +14,14 @@ export function decorationsPlugin(): Plugin {
       decorations(state) {
         const letter = letterKey.getState(state);
         if (!letter) return null;
-        if (drawn?.from !== letter) drawn = { from: letter, set: DecorationSet.create(state.doc, [...passages(letter, state.doc), ...findings(letter, state.doc)]) };
+        if (drawn?.from !== letter)
+          drawn = {
+            from: letter,
+            set: DecorationSet.create(state.doc, [
+              ...passages(letter, state.doc),
+              ...findings(letter, state.doc),
+            ]),
+          };
         return drawn.set;
       },
     },
@@ -39,24 +46,36 @@ function slipPassages(slip: PlacedSlip, letter: LetterState, doc: PmNode): Decor
     const key = `${slip.id} ${refs.map((ref) => ref.id + (ref.otherwise ? "!" : "")).join(" ")}`;
     const words = refs.map((ref) => wordsOf(ref, decisions)).join(", and ");
     if (stands(refs, decisions)) {
-      if (!child.isInline) found.push(Decoration.node(from, to, { class: "passage-in", title: `Stands because ${words}` }));
+      if (!child.isInline)
+        found.push(Decoration.node(from, to, { class: "passage-in", title: `Stands because ${words}` }));
       return true;
     }
     const open = letter.unfolded.has(key);
     const continued = lastFold?.key === key && lastFold.end === from;
     lastFold = { key, end: to };
     if (!continued) {
-      found.push(Decoration.widget(from, (view) => foldLine(view, key, words, open, parent?.type.name ?? "doc", child.isInline), { side: -1, key: `${key}${open ? "open" : ""}`, ignoreSelection: true }));
+      found.push(
+        Decoration.widget(
+          from,
+          (view) => foldLine(view, key, words, open, parent?.type.name ?? "doc", child.isInline),
+          { side: -1, key: `${key}${open ? "open" : ""}`, ignoreSelection: true },
+        ),
+      );
     }
     const attributes = { class: open ? "passage-open" : "passage-out" };
-    found.push(child.isInline ? Decoration.inline(from, to, attributes) : Decoration.node(from, to, attributes));
+    found.push(
+      child.isInline ? Decoration.inline(from, to, attributes) : Decoration.node(from, to, attributes),
+    );
     return false;
   });
   return found;
 }
 
 function refsOf(node: PmNode): PassageRef[] {
-  if (node.isInline) return node.marks.flatMap((mark) => (mark.type.name === "passage" ? (mark.attrs.passages as PassageRef[]) : []));
+  if (node.isInline)
+    return node.marks.flatMap((mark) =>
+      mark.type.name === "passage" ? (mark.attrs.passages as PassageRef[]) : [],
+    );
   return (node.attrs.passages as PassageRef[] | undefined) ?? [];
 }
 
@@ -67,8 +86,21 @@ function wordsOf(ref: PassageRef, decisions: ReadonlyMap<string, Decision>): str
 }
 
 /** One line for what is folded, saying why; in the tag that its neighbours have. */
-function foldLine(view: EditorView, key: string, words: string, open: boolean, parent: string, inline: boolean): HTMLElement {
-  const tag = inline ? "span" : parent === "table" ? "tr" : parent === "bulletList" || parent === "orderedList" ? "li" : "div";
+function foldLine(
+  view: EditorView,
+  key: string,
+  words: string,
+  open: boolean,
+  parent: string,
+  inline: boolean,
+): HTMLElement {
+  const tag = inline
+    ? "span"
+    : parent === "table"
+      ? "tr"
+      : parent === "bulletList" || parent === "orderedList"
+        ? "li"
+        : "div";
   const line = document.createElement(tag);
   line.className = inline ? "fold fold-inline" : "fold";
   line.contentEditable = "false";
@@ -96,7 +128,9 @@ function findings(letter: LetterState, doc: PmNode): Decoration[] {
     if (!source || !slip) return [];
     const from = slip.position + 1 + source.from;
     const to = Math.min(slip.position + 1 + source.to, doc.content.size);
-    return from < to ? [Decoration.inline(from, to, { class: `found-${check.severity}`, "data-finding": String(index) })] : [];
+    return from < to
+      ? [Decoration.inline(from, to, { class: `found-${check.severity}`, "data-finding": String(index) })]
+      : [];
   });
 }
 

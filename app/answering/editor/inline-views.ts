@@ -7,7 +7,7 @@ import { placeholderText } from "#core/document/placeholder";
 import type { BlankNode, PlaceholderAttrs, TokenNode } from "#core/document/types";
 import type { BlankValue } from "#core/tokens/blanks";
 import { blankControl, type BlankControl } from "./blank-control";
-import { letterState, onLetter, slipAround, styleOf } from "./letter-state";
+import { letterKey, letterState, onLetter, slipAround, styleOf } from "./letter-state";
 import { definedNode } from "./schema";
 
 type GetPosition = () => number | undefined;
@@ -47,9 +47,15 @@ class TokenView implements NodeView {
   }
 
   #show(): void {
-    const { inputs } = letterState(this.#view.state);
+    const letter = letterKey.getState(this.#view.state);
+    if (!letter) return;
+    const { inputs } = letter;
     const token: TokenNode = { type: "token", attrs: attrsOf(this.#node) };
-    const filled = fillToken(token, { context: inputs.context, style: styleOf(inputs), tokens: inputs.tokens });
+    const filled = fillToken(token, {
+      context: inputs.context,
+      style: styleOf(inputs),
+      tokens: inputs.tokens,
+    });
     const label = labelOf(token.attrs.name, { blanks: {} }, inputs.tokens);
     const missing = filled.kind !== "text";
     this.dom.className = missing ? "missing" : "token";
@@ -95,14 +101,18 @@ class BlankView implements NodeView {
   }
 
   stopEvent(event: Event): boolean {
-    return event.target instanceof HTMLElement && event.target.closest("input, select, textarea, button, label") !== null;
+    return (
+      event.target instanceof HTMLElement &&
+      event.target.closest("input, select, textarea, button, label") !== null
+    );
   }
 
   #show(): void {
     const { state } = this.#view;
     const at = this.#position();
-    const slip = at === undefined ? null : slipAround(state, at);
-    if (!slip) return;
+    const letter = letterKey.getState(state);
+    const slip = at === undefined || !letter ? null : slipAround(letter, at);
+    if (!slip || !letter) return;
     const attrs = attrsOf(this.#node);
     const blank = slip.blanks[attrs.name];
     if (!blank) {
@@ -112,13 +122,18 @@ class BlankView implements NodeView {
       return;
     }
     if (!this.#control) {
-      this.#control = blankControl(attrs.name, blank, (value) => setBlank(this.#view, slip.id, attrs.name, value));
+      this.#control = blankControl(attrs.name, blank, (value) =>
+        setBlank(this.#view, slip.id, attrs.name, value),
+      );
       this.dom.replaceChildren(this.#control.element);
     }
-    const { inputs } = letterState(state);
+    const { inputs } = letter;
     const given = slip.values[attrs.name];
     const node: BlankNode = { type: "blank", attrs };
-    const usual = given === undefined || given === null ? fillBlank(node, { context: inputs.context, style: styleOf(inputs), slip }) : null;
+    const usual =
+      given === undefined || given === null
+        ? fillBlank(node, { context: inputs.context, style: styleOf(inputs), slip })
+        : null;
     const fallback = usual?.kind === "text" ? usual.text : null;
     this.#control.show(given, fallback, inputs.language);
     const open = blank.required && (given === undefined || given === null) && fallback === null;
@@ -131,7 +146,13 @@ export function setBlank(view: EditorView, slipId: string, name: string, value: 
   const slip = letterState(view.state).slips.find((one) => one.id === slipId);
   if (!slip) return;
   const { [name]: _old, ...others } = slip.values;
-  view.dispatch(view.state.tr.setNodeAttribute(slip.position, "values", value === null ? others : { ...others, [name]: value }));
+  view.dispatch(
+    view.state.tr.setNodeAttribute(
+      slip.position,
+      "values",
+      value === null ? others : { ...others, [name]: value },
+    ),
+  );
 }
 
 export const TokenInAnswer = Node.create({

@@ -32,14 +32,23 @@ export const letterKey = new PluginKey<LetterState>("letter");
 type Change = { inputs: LetterInputs } | { unfold: string };
 
 export function styleOf(inputs: LetterInputs): Style {
-  return { language: inputs.language, timeZone: inputs.context.time_zone, customerTimeZone: inputs.customerTimeZone ?? null };
+  return {
+    language: inputs.language,
+    timeZone: inputs.context.time_zone,
+    customerTimeZone: inputs.customerTimeZone ?? null,
+  };
 }
 
 function computed(state: EditorState, inputs: LetterInputs, unfolded: ReadonlySet<string>): LetterState {
   const slips = slipsOf(state.doc);
   const letter = compose({ ...inputs, slips });
   const checks = secondLook({ ...inputs, letter, slips });
-  const decisions = new Map(slips.map((slip) => [slip.id, decidePassages(slip, inputs.context, styleOf(inputs), inputs.tokens)]));
+  const decisions = new Map(
+    slips.map((slip) => [
+      slip.id,
+      decidePassages(slip, inputs.context, styleOf(inputs), inputs.tokens, inputs.patterns),
+    ]),
+  );
   return { inputs, slips, letter, checks, decisions, unfolded };
 }
 
@@ -56,11 +65,15 @@ export function letterPlugin(inputs: LetterInputs): Plugin<LetterState> {
         return transaction.docChanged ? computed(state, value.inputs, value.unfolded) : value;
       },
     },
-    view: () => ({
-      update(view, previous) {
-        if (letterKey.getState(view.state) !== letterKey.getState(previous)) listenersOf(view).forEach((listener) => listener());
-      },
-    }),
+    view(editor) {
+      // The views of nodes may be older than this plugin: they draw themselves now.
+      tell(editor);
+      return {
+        update(view, previous) {
+          if (letterKey.getState(view.state) !== letterKey.getState(previous)) tell(view);
+        },
+      };
+    },
   });
 }
 
@@ -82,7 +95,9 @@ export function withInputs(state: EditorState, inputs: LetterInputs): Transactio
 }
 
 export function unfold(view: EditorView, key: string): void {
-  view.dispatch(view.state.tr.setMeta(letterKey, { unfold: key } satisfies Change).setMeta("addToHistory", false));
+  view.dispatch(
+    view.state.tr.setMeta(letterKey, { unfold: key } satisfies Change).setMeta("addToHistory", false),
+  );
 }
 
 const listeners = new WeakMap<EditorView, Set<() => void>>();
@@ -93,6 +108,10 @@ function listenersOf(view: EditorView): Set<() => void> {
   return found;
 }
 
+function tell(view: EditorView): void {
+  for (const listener of [...listenersOf(view)]) listener();
+}
+
 /** Calls a listener whenever the letter was composed anew. @returns how to stop */
 export function onLetter(view: EditorView, listener: () => void): () => void {
   listenersOf(view).add(listener);
@@ -100,6 +119,6 @@ export function onLetter(view: EditorView, listener: () => void): () => void {
 }
 
 /** The slip around a position, with the place of its node; null outside of any. */
-export function slipAround(state: EditorState, position: number): PlacedSlip | null {
-  return letterState(state).slips.findLast((slip) => slip.position <= position) ?? null;
+export function slipAround({ slips }: LetterState, position: number): PlacedSlip | null {
+  return slips.findLast((slip) => slip.position <= position) ?? null;
 }

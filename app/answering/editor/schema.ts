@@ -11,8 +11,7 @@ import { Paragraph } from "@tiptap/extension-paragraph";
 import { Strike } from "@tiptap/extension-strike";
 import { Text } from "@tiptap/extension-text";
 import { Underline } from "@tiptap/extension-underline";
-import type { z } from "zod";
-import { marks, nodes, type MarkName, type NodeName } from "#core/document/definition";
+import { marks, nodes, type MarkName, type NodeName, type Shape } from "#core/document/definition";
 import { safeHref } from "#core/document/links";
 
 /**
@@ -21,7 +20,7 @@ import { safeHref } from "#core/document/links";
  */
 
 /** Attributes travel through copy and paste as JSON in data attributes. */
-function attributesOf(shape: Readonly<Record<string, z.ZodType>>): Attributes {
+function attributesOf(shape: Shape): Attributes {
   return Object.fromEntries(
     Object.entries(shape).map(([key, schema]) => {
       const usual = schema.safeParse(undefined);
@@ -59,7 +58,7 @@ interface Defined {
 }
 
 function definedNode(name: NodeName): Defined {
-  const definition: { content?: string; group?: string; attrs: Readonly<Record<string, z.ZodType>> } = nodes[name];
+  const definition: { content?: string; group?: string; attrs: Shape } = nodes[name];
   return {
     name,
     ...(definition.content === undefined ? {} : { content: definition.content }),
@@ -89,8 +88,20 @@ const Picture = Node.create({
   atom: true,
   parseHTML: () => [{ tag: "img[data-attachment]" }],
   renderHTML: ({ node, HTMLAttributes }) => {
-    const { attachment, alt, width } = node.attrs as { attachment: string; alt: string; width: number | null };
-    return ["img", { ...HTMLAttributes, src: `/library-files/${encodeURIComponent(attachment)}`, alt, ...(width === null ? {} : { width }) }];
+    const { attachment, alt, width } = node.attrs as {
+      attachment: string;
+      alt: string;
+      width: number | null;
+    };
+    return [
+      "img",
+      {
+        ...HTMLAttributes,
+        src: `/library-files/${encodeURIComponent(attachment)}`,
+        alt,
+        ...(width === null ? {} : { width }),
+      },
+    ];
   },
 });
 
@@ -101,7 +112,11 @@ const Link = Mark.create({
     href: {
       default: "",
       parseHTML: (element: HTMLElement) => element.getAttribute("href"),
-      renderHTML: ({ href }: { href: string }) => ({ href: safeHref(href) ?? "#", title: href, rel: "noopener noreferrer" }),
+      renderHTML: ({ href }: { href: string }) => ({
+        href: safeHref(href) ?? "#",
+        title: href,
+        rel: "noopener noreferrer",
+      }),
     },
   }),
   parseHTML: () => [{ tag: "a[href]" }],

@@ -4,7 +4,7 @@ import type { EditorView, NodeView } from "@tiptap/pm/view";
 import { placeholdersOf } from "#core/document/walk";
 import { blankControl, type BlankControl } from "./blank-control";
 import { setBlank } from "./inline-views";
-import { letterState, onLetter } from "./letter-state";
+import { letterKey, onLetter } from "./letter-state";
 import { ownWords, slipJson, slipsOf, type SlipAttrs } from "./slips";
 
 /** A slip in the stack: its words, what it is called, and the blanks that only steer its passages. */
@@ -66,18 +66,26 @@ class SlipView implements NodeView {
     const attrs = this.#attrs;
     this.dom.dataset.part = attrs.part;
     this.dom.setAttribute("aria-label", attrs.title);
-    this.#title.textContent = attrs.part === "answer" ? attrs.title.toLowerCase() : `${attrs.part}: ${attrs.title.toLowerCase()}`;
-    const newer = attrs.currentNumber !== null && attrs.versionNumber !== null && attrs.currentNumber > attrs.versionNumber;
+    this.#title.textContent =
+      attrs.part === "answer" ? attrs.title.toLowerCase() : `${attrs.part}: ${attrs.title.toLowerCase()}`;
+    const newer =
+      attrs.currentNumber !== null &&
+      attrs.versionNumber !== null &&
+      attrs.currentNumber > attrs.versionNumber;
     this.#newer.textContent = newer ? "a newer version is on the shelf" : "";
     this.#showSteering();
   }
 
   /** Blanks that stand nowhere in the words are asked for above them. */
   #showSteering(): void {
-    const { slips, inputs } = letterState(this.#view.state);
+    const letter = letterKey.getState(this.#view.state);
+    if (!letter) return;
+    const { slips, inputs } = letter;
     const slip = slips.find((one) => one.id === this.#attrs.id);
     if (!slip) return;
-    const inWords = new Set(placeholdersOf(slip.document).flatMap((node) => (node.type === "blank" ? [node.attrs.name] : [])));
+    const inWords = new Set(
+      placeholdersOf(slip.document).flatMap((node) => (node.type === "blank" ? [node.attrs.name] : [])),
+    );
     for (const [name, blank] of Object.entries(slip.blanks)) {
       if (inWords.has(name)) continue;
       let control = this.#controls.get(name);
@@ -104,7 +112,8 @@ export function dropSlip(view: EditorView, id: string): void {
   if (!node) return;
   const { tr, schema } = view.state;
   const end = slip.position + node.nodeSize;
-  if (slips.length === 1) tr.replaceWith(slip.position, end, schema.nodeFromJSON(slipJson(ownWords(slip.language))));
+  if (slips.length === 1)
+    tr.replaceWith(slip.position, end, schema.nodeFromJSON(slipJson(ownWords(slip.language))));
   else tr.delete(slip.position, end);
   view.dispatch(tr);
   view.focus();
@@ -135,7 +144,10 @@ export const SlipInAnswer = Node.create({
   isolating: true,
   defining: true,
   selectable: false,
-  addAttributes: () => Object.fromEntries(Object.entries(attributes).map(([name, usual]) => [name, { default: usual, rendered: false }])),
+  addAttributes: () =>
+    Object.fromEntries(
+      Object.entries(attributes).map(([name, usual]) => [name, { default: usual, rendered: false }]),
+    ),
   parseHTML: () => [{ tag: "section[data-slip]" }],
   renderHTML: () => ["section", { "data-slip": "" }, 0],
   addNodeView:

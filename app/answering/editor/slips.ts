@@ -38,7 +38,7 @@ export function slipsOf(doc: PmNode): PlacedSlip[] {
 
 /** A slip as the editor's JSON. */
 export function slipJson({ document, ...attrs }: DraftSlip): JSONContent {
-  return { type: "slip", attrs, content: document.content as JSONContent[] };
+  return { type: "slip", attrs, content: document.content };
 }
 
 export function newId(): string {
@@ -88,5 +88,10 @@ export function slipFrom(reply: StripReply): DraftSlip {
 /** Whether a slip holds nothing: the agent's own words, before there are any. */
 export function isEmptySlip(slip: Slip): boolean {
   const [only] = slip.document.content;
-  return slip.reply === null && slip.document.content.length === 1 && only?.type === "paragraph" && only.content.length === 0;
+  return (
+    slip.reply === null &&
+    slip.document.content.length === 1 &&
+    only?.type === "paragraph" &&
+    only.content.length === 0
+  );
 }

@@ -3,15 +3,15 @@ import type { Detail } from "#core/tokens/context";
 import { Customer } from "./customers";
 import { Person, Team } from "./people";
 
-export const caseStatuses = ["waiting for us", "waiting for the customer", "set aside", "closed"] as const;
-export type CaseStatus = (typeof caseStatuses)[number];
-
 export const Case = defineEntity({
   name: "Case",
   tableName: "cases",
   indexes: [
     { properties: ["status", "answerBy"] },
-    { name: "cases_subject_trgm", expression: `create index "cases_subject_trgm" on "cases" using gin ("subject" gin_trgm_ops)` },
+    {
+      name: "cases_subject_trgm",
+      expression: `create index "cases_subject_trgm" on "cases" using gin ("subject" gin_trgm_ops)`,
+    },
   ],
   properties: {
     id: p.integer().primary(),
@@ -44,7 +44,17 @@ export const CaseEvent = defineEntity({
     id: p.integer().primary(),
     case: () => p.manyToOne(Case).deleteRule("cascade").index(),
     person: () => p.manyToOne(Person).nullable(),
-    kind: p.enum(["opened", "received", "queued", "called back", "sent", "refused", "tried again", "set aside", "reopened"]),
+    kind: p.enum([
+      "opened",
+      "received",
+      "queued",
+      "called back",
+      "sent",
+      "refused",
+      "tried again",
+      "set aside",
+      "reopened",
+    ]),
     data: p.json<Record<string, unknown>>().defaultRaw("'{}'"),
     at: p.datetime().defaultRaw("now()"),
   },
@@ -65,16 +75,21 @@ export const StoredFile = defineEntity({
 });
 export type StoredFile = InferEntity<typeof StoredFile>;
 
-export const messageStates = ["received", "due", "sending", "sent", "refused", "called back"] as const;
-export type MessageState = (typeof messageStates)[number];
+export type MessageState = "received" | "due" | "sending" | "sent" | "refused" | "called back";
 
 export const Message = defineEntity({
   name: "Message",
   tableName: "messages",
   indexes: [
     { properties: ["case", "at"] },
-    { name: "messages_words", expression: `create index "messages_words" on "messages" using gin (to_tsvector('simple', "subject" || ' ' || "text"))` },
-    { name: "messages_due", expression: `create index "messages_due" on "messages" ("due_at") where "state" in ('due', 'sending')` },
+    {
+      name: "messages_words",
+      expression: `create index "messages_words" on "messages" using gin (to_tsvector('simple', "subject" || ' ' || "text"))`,
+    },
+    {
+      name: "messages_due",
+      expression: `create index "messages_due" on "messages" ("due_at") where "state" in ('due', 'sending')`,
+    },
   ],
   properties: {
     id: p.integer().primary(),
@@ -114,7 +129,19 @@ export const CaseField = defineEntity({
     id: p.integer().primary(),
     key: p.text().unique(),
     label: p.text(),
-    type: p.enum(["text", "long_text", "integer", "number", "money", "date", "time", "datetime", "yes_no", "link", "language"]),
+    type: p.enum([
+      "text",
+      "long_text",
+      "integer",
+      "number",
+      "money",
+      "date",
+      "time",
+      "datetime",
+      "yes_no",
+      "link",
+      "language",
+    ]),
     example: p.json<Detail>(),
     position: p.integer().default(0),
   },

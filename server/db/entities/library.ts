@@ -79,8 +79,14 @@ export const ReplyVariant = defineEntity({
   tableName: "reply_variants",
   uniques: [{ properties: ["version", "language"] }],
   indexes: [
-    { name: "reply_variants_words", expression: `create index "reply_variants_words" on "reply_variants" using gin (to_tsvector('english', "words"))` },
-    { name: "reply_variants_trgm", expression: `create index "reply_variants_trgm" on "reply_variants" using gin ("words" gin_trgm_ops)` },
+    {
+      name: "reply_variants_words",
+      expression: `create index "reply_variants_words" on "reply_variants" using gin (to_tsvector('english', "words"))`,
+    },
+    {
+      name: "reply_variants_trgm",
+      expression: `create index "reply_variants_trgm" on "reply_variants" using gin ("words" gin_trgm_ops)`,
+    },
   ],
   properties: {
     id: p.integer().primary(),

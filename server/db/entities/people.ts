@@ -33,8 +33,7 @@ export const Team = defineEntity({
 });
 export type Team = InferEntity<typeof Team>;
 
-export const roles = ["agent", "curator", "lead"] as const;
-export type Role = (typeof roles)[number];
+export type Role = "agent" | "curator" | "lead";
 
 export const Person = defineEntity({
   name: "Person",

@@ -1,0 +1,100 @@
+/** Which part may know which: architecture, checked. */
+module.exports = {
+  forbidden: [
+    {
+      name: "no-circular",
+      severity: "error",
+      from: {},
+      to: { circular: true, dependencyTypesNot: ["type-only"] },
+    },
+    {
+      name: "core-knows-nobody",
+      severity: "error",
+      comment: "core is pure: it imports nothing of the rest, and no Node.js",
+      from: { path: "^core/" },
+      to: { path: "^(app|server|standins|cli|demo|scripts|bench|e2e)/" },
+    },
+    {
+      name: "core-is-pure",
+      severity: "error",
+      from: { path: "^core/", pathNot: "\\.test\\.ts$" },
+      to: { dependencyTypes: ["core"] },
+    },
+    {
+      name: "server-knows-core",
+      severity: "error",
+      from: { path: "^server/" },
+      to: { path: "^(app|standins|cli|demo|scripts|bench|e2e)/" },
+    },
+    {
+      name: "standins-meet-over-the-network",
+      severity: "error",
+      from: { path: "^standins/" },
+      to: { path: "^(app|server|core|cli|demo|scripts)/" },
+    },
+    {
+      name: "app-knows-server-and-core",
+      severity: "error",
+      from: { path: "^app/" },
+      to: { path: "^(standins|cli|demo|scripts|bench|e2e)/" },
+    },
+    {
+      name: "screens-take-types-from-the-server",
+      comment:
+        "Only route modules (loaders, actions) run server code; their components and the shared ones take types",
+      severity: "error",
+      from: {
+        path: "^app/",
+        pathNot:
+          "^app/(ui/(desk|events)|ui/nowhere|entry\\.server|account/(sign-in|sign-out)|waiting/(route|home)|answering/(route|draft|draft-files|send|call-back|try-again|strip-search|file|library-file|message-html|message-raw)|outside/(route|mailbox|message|message-html|attachment))\\.tsx?$",
+      },
+      to: { path: "^server/", dependencyTypesNot: ["type-only"] },
+    },
+    {
+      name: "not-to-test",
+      severity: "error",
+      from: { pathNot: "(\\.test\\.tsx?$|^e2e/|testing\\.ts$)" },
+      to: { path: "(\\.test\\.tsx?$|/testing\\.ts$)" },
+    },
+    {
+      name: "no-orphans",
+      severity: "error",
+      from: {
+        orphan: true,
+        pathNot: [
+          "\\.d\\.ts$",
+          "(^|/)main\\.tsx?$",
+          "^app/(routes|entry)",
+          "^app/waiting/home",
+          "^app/outside/nobody",
+          "\\.config\\.",
+          "^scripts/",
+          "^e2e/",
+          "^bench/",
+        ],
+      },
+      to: {},
+    },
+    {
+      name: "not-to-dev-dependency",
+      severity: "error",
+      from: { path: "^(app|core|server|standins|cli|demo)/", pathNot: "(\\.test\\.tsx?|testing\\.ts)$" },
+      to: {
+        dependencyTypes: ["npm-dev"],
+        dependencyTypesNot: ["type-only"],
+        pathNot: "@types/|@react-router/dev",
+      },
+    },
+  ],
+  options: {
+    doNotFollow: { path: "node_modules" },
+    exclude: { path: "(^build/|\\.react-router|\\+types)" },
+    tsConfig: { fileName: "tsconfig.json" },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "require", "node", "default", "types"],
+      extensions: [".ts", ".tsx", ".js", ".mjs", ".json", ".d.ts"],
+    },
+  },
+};

@@ -1,0 +1,32 @@
+import { RE2JS } from "re2js";
+import { MAX_PATTERN_LENGTH } from "./condition";
+import type { PatternEngine } from "./patterns";
+
+const MOST_KEPT = 1000;
+const compiled = new Map<string, RE2JS | null>();
+
+/**
+ * Regular expressions by RE2JS, which matches in time linear in the text whatever the pattern
+ * (R. Cox, “Regular Expression Matching Can Be Simple And Fast”, 2007). Longer patterns than
+ * MAX_PATTERN_LENGTH, and those that do not parse, cannot be used.
+ */
+export const re2Patterns: PatternEngine = (source, ignoreCase) => {
+  const key = `${ignoreCase ? "i" : "-"}${source}`;
+  let pattern = compiled.get(key);
+  if (pattern === undefined) {
+    pattern = compile(source, ignoreCase);
+    if (compiled.size >= MOST_KEPT) compiled.clear();
+    compiled.set(key, pattern);
+  }
+  const usable = pattern;
+  return usable && ((text) => usable.matcher(text).find());
+};
+
+function compile(source: string, ignoreCase: boolean): RE2JS | null {
+  if (source.length > MAX_PATTERN_LENGTH) return null;
+  try {
+    return RE2JS.compile(source, ignoreCase ? RE2JS.CASE_INSENSITIVE : 0);
+  } catch {
+    return null; // Told to the writer by whoever evaluates it.
+  }
+}

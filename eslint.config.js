@@ -1,0 +1,66 @@
+import js from "@eslint/js";
+import jsxA11y from "eslint-plugin-jsx-a11y";
+import reactHooks from "eslint-plugin-react-hooks";
+import globals from "globals";
+import tseslint from "typescript-eslint";
+
+export default tseslint.config(
+  { ignores: ["build", ".react-router", "node_modules", "test-results", ".data"] },
+  js.configs.recommended,
+  {
+    files: ["**/*.{ts,tsx}"],
+    extends: [...tseslint.configs.recommendedTypeChecked, ...tseslint.configs.stylisticTypeChecked],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      // Text from outside is cleaned of control characters in several places, on purpose.
+      "no-control-regex": "off",
+      "@typescript-eslint/no-non-null-assertion": "error",
+      "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_", varsIgnorePattern: "^_" }],
+      "@typescript-eslint/consistent-type-imports": "error",
+      "@typescript-eslint/switch-exhaustiveness-check": [
+        "error",
+        { considerDefaultExhaustiveForUnions: true },
+      ],
+      // An empty value of the environment counts as not set.
+      "@typescript-eslint/prefer-nullish-coalescing": ["error", { ignorePrimitives: { string: true } }],
+      "@typescript-eslint/restrict-template-expressions": [
+        "error",
+        { allowNumber: true, allowNullish: true },
+      ],
+      "@typescript-eslint/no-empty-function": "off",
+      // React Router throws responses to show them.
+      "@typescript-eslint/only-throw-error": [
+        "error",
+        {
+          allow: [
+            { from: "lib", name: "Response" },
+            { from: "package", name: "DataWithResponseInit", package: "react-router" },
+          ],
+        },
+      ],
+    },
+  },
+  {
+    files: ["app/**/*.tsx"],
+    ...jsxA11y.flatConfigs.recommended,
+    languageOptions: { ...jsxA11y.flatConfigs.recommended.languageOptions, globals: globals.browser },
+    rules: {
+      ...jsxA11y.flatConfigs.recommended.rules,
+      // Pages with one purpose, and fields that were asked for just now, take the focus.
+      "jsx-a11y/no-autofocus": "off",
+    },
+  },
+  {
+    files: ["app/**/*.{ts,tsx}"],
+    plugins: { "react-hooks": reactHooks },
+    rules: reactHooks.configs.recommended.rules,
+  },
+  {
+    files: ["**/*.test.ts"],
+    rules: {
+      // Matchers of Jest are typed as any.
+      "@typescript-eslint/no-unsafe-assignment": "off",
+    },
+  },
+  { files: ["**/*.{js,mjs,cjs}"], languageOptions: { globals: globals.node } },
+);

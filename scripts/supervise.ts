@@ -1,0 +1,93 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import {
+  createWriteStream,
+  existsSync,
+  mkdirSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
+import { join } from "node:path";
+
+/** One process of the program. */
+export interface Part {
+  name: string;
+  args: string[];
+  env: Record<string, string>;
+}
+
+const FIRST_WAIT_MS = 250;
+const LONGEST_WAIT_MS = 30_000;
+/** A process that ran this long was well: its next failure is a first one. */
+const WELL_MS = 60_000;
+const STOP_MS = 8000;
+const LARGEST_LOG = 20 * 1024 * 1024;
+
+/** Runs the parts of the program, starts each again when it dies, waiting longer each time, and stops them all. */
+export class Supervisor {
+  readonly #dataDir: string;
+  readonly #say: (line: string) => void;
+  readonly #children = new Map<string, ChildProcess>();
+  #stopping = false;
+
+  constructor(dataDir: string, say: (line: string) => void) {
+    this.#dataDir = dataDir;
+    this.#say = say;
+    mkdirSync(join(dataDir, "log"), { recursive: true });
+    mkdirSync(join(dataDir, "run"), { recursive: true });
+  }
+
+  run(part: Part, wait = FIRST_WAIT_MS): void {
+    if (this.#stopping) return;
+    const started = Date.now();
+    const log = createWriteStream(this.#logFile(part.name), { flags: "a" });
+    const child = spawn(process.execPath, part.args, {
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, ...part.env, PROCESS_NAME: part.name },
+    });
+    this.#children.set(part.name, child);
+    writeFileSync(this.#pidFile(part.name), String(child.pid));
+    child.stdout.pipe(log, { end: false });
+    child.stderr.pipe(log, { end: false });
+    child.once("exit", (code, signal) => {
+      log.end();
+      this.#children.delete(part.name);
+      rmSync(this.#pidFile(part.name), { force: true });
+      if (this.#stopping) return;
+      const next = Date.now() - started > WELL_MS ? FIRST_WAIT_MS : wait;
+      this.#say(
+        `${part.name} ended (${signal ?? `code ${code}`}); it starts again in ${next / 1000} s. Its log: ${this.#logFile(part.name)}`,
+      );
+      setTimeout(() => this.run(part, Math.min(next * 2, LONGEST_WAIT_MS)), next);
+    });
+  }
+
+  /** Ends every part: asked first, after a while made to. */
+  async stop(): Promise<void> {
+    this.#stopping = true;
+    await Promise.all(
+      [...this.#children.values()].map(
+        (child) =>
+          new Promise<void>((resolve) => {
+            const force = setTimeout(() => child.kill("SIGKILL"), STOP_MS);
+            child.once("exit", () => {
+              clearTimeout(force);
+              resolve();
+            });
+            child.kill("SIGTERM");
+          }),
+      ),
+    );
+  }
+
+  #logFile(name: string): string {
+    const path = join(this.#dataDir, "log", `${name}.log`);
+    if (existsSync(path) && statSync(path).size > LARGEST_LOG) renameSync(path, `${path}.old`);
+    return path;
+  }
+
+  #pidFile(name: string): string {
+    return join(this.#dataDir, "run", `${name}.pid`);
+  }
+}
