@@ -30,7 +30,7 @@ module.exports = {
       name: "standins-meet-over-the-network",
       severity: "error",
       from: { path: "^standins/" },
-      to: { path: "^(app|server|core|cli|demo|scripts)/" },
+      to: { path: "^(app|server|cli|demo|scripts)/" },
     },
     {
       name: "app-knows-server-and-core",

@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { randomBytes } from "node:crypto";
 import { simpleParser, type ParsedMail } from "mailparser";
 import { z } from "zod";
+import { flowOf, unflowed } from "#core/mail/flowed";
 
 const envelopeSchema = z.object({ to: z.array(z.string()), receivedAt: z.string() });
 
@@ -90,10 +91,14 @@ export class Mailboxes {
   async read(id: string): Promise<OpenedMail | undefined> {
     const stored = this.#mails.get(id);
     if (!stored) return undefined;
-    const mail = await simpleParser(await this.raw(id), { skipTextToHtml: true, skipImageLinks: true });
+    const raw = await this.raw(id);
+    const mail = await simpleParser(raw, { skipTextToHtml: true, skipImageLinks: true });
+    const flow = flowOf(raw.toString("latin1"));
+    const text = (mail.text ?? "").replace(/\r\n/g, "\n");
     return {
       ...stored,
-      text: mail.text ?? "",
+      // As a mail reader shows it: soft line breaks joined again.
+      text: flow ? unflowed(text, flow.deleteSpace) : text,
       html: typeof mail.html === "string" ? mail.html : null,
       headers: mail.headerLines.map(({ key, line }) => ({
         name: key,

@@ -8,6 +8,7 @@ import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import { Button } from "../ui/button";
+import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { Files } from "./files";
 import { letterInputs, untouched } from "./inputs";
@@ -22,10 +23,12 @@ interface Props {
   /** A reply that is looked at and not taken: the page shows how it would read. */
   looked: StripReply | null;
   onSend: (then: "next" | "stay") => Promise<void>;
+  /** Leaves the shelf for the words. */
+  onWrite: () => void;
 }
 
 /** The right page: to whom, about what, the letter itself, and the second look in its margin. */
-export function OurAnswer({ open, answer, looked, onSend }: Props) {
+export function OurAnswer({ open, answer, looked, onSend, onWrite }: Props) {
   const { editor, letter } = answer;
   const page = useRef<HTMLDivElement>(null);
   const preview = useMemo(
@@ -51,8 +54,14 @@ export function OurAnswer({ open, answer, looked, onSend }: Props) {
             </dl>
             {preview && (
               <div aria-label={`How “${looked?.title}” reads for this case`} role="region" className="pt-2">
-                <p className="mb-2 text-right text-sm text-soft">
-                  {looked?.shelf.name}: {looked?.title.toLowerCase()}, not taken yet
+                <p className="mb-2 flex items-baseline gap-2 text-sm text-soft">
+                  <span className="mr-auto">
+                    {looked?.shelf.name}: {looked?.title.toLowerCase()}, not taken yet
+                  </span>
+                  <button type="button" className="underline underline-offset-2" onClick={onWrite}>
+                    write it yourself
+                  </button>
+                  <Kbd keys="Esc" />
                 </p>
                 <div className="letter">
                   <LetterBlocks blocks={preview.letter.blocks} />

@@ -68,6 +68,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
           answer={answer}
           looked={looked !== null && !taken.has(looked.key) ? looked : null}
           onSend={send}
+          onWrite={toAnswer}
         />
       </div>
       <Strip

@@ -33,8 +33,11 @@ function stuffed(line: string): string {
   return /^(?: |>|From )/.test(line) ? ` ${line}` : line;
 }
 
-/** Flowed text as it was before: soft breaks joined, stuffing taken away. */
-export function unflowed(text: string): string {
+/**
+ * Flowed text as it was before: soft breaks joined, stuffing taken away.
+ * @param deleteSpace the message's DelSp: whether the space that marks a soft break is only that
+ */
+export function unflowed(text: string, deleteSpace = false): string {
   const lines: string[] = [];
   let open = false;
   for (const line of text.split("\n")) {
@@ -42,6 +45,19 @@ export function unflowed(text: string): string {
     if (open && !line.startsWith(">")) lines.push((lines.pop() ?? "") + bare);
     else lines.push(bare);
     open = bare.endsWith(" ") && bare !== "-- " && !line.startsWith(">");
+    if (open && deleteSpace) lines.push((lines.pop() ?? "").slice(0, -1));
   }
   return lines.join("\n");
+}
+
+const PLAIN_PART = /^content-type:\s*text\/plain\b(?:[^\r\n]|\r?\n[ \t])*/im;
+
+/**
+ * How the plain text of a raw message flows, told by the header of its first such part.
+ * @returns null when it does not say format=flowed
+ */
+export function flowOf(raw: string): { deleteSpace: boolean } | null {
+  const header = PLAIN_PART.exec(raw)?.[0] ?? "";
+  if (!/format="?flowed"?/i.test(header)) return null;
+  return { deleteSpace: /delsp="?yes"?/i.test(header) };
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { flowed, unflowed } from "./flowed";
+import { flowed, flowOf, unflowed } from "./flowed";
 import { splitQuoted } from "./quoting";
 import { answerSubject, bareSubject, caseNumberIn, withCaseNumber } from "./subject";
 import { answeredIds, referencesFor } from "./threading";
@@ -114,4 +114,15 @@ describe("format=flowed", () => {
       }),
     );
   });
+});
+
+test("a raw message tells whether and how its text flows", () => {
+  expect(
+    flowOf("From: a\r\nContent-Type: text/plain; charset=utf-8;\r\n format=flowed; delsp=yes\r\n\r\nx"),
+  ).toEqual({ deleteSpace: true });
+  expect(
+    flowOf("Content-Type: multipart/mixed\r\n\r\n--b\r\nContent-Type: text/plain; format=flowed\r\n"),
+  ).toEqual({ deleteSpace: false });
+  expect(flowOf("Content-Type: text/html; format=flowed\r\n")).toBeNull();
+  expect(unflowed("a \nb", true)).toBe("ab");
 });

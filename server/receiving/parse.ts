@@ -2,6 +2,7 @@ import { convert } from "html-to-text";
 import { simpleParser, type AddressObject, type ParsedMail } from "mailparser";
 import { detect } from "tinyld";
 import { answeredIds } from "#core/mail/threading";
+import { flowOf, unflowed } from "#core/mail/flowed";
 import { splitQuoted } from "#core/mail/quoting";
 
 /** A message as it was received, in the parts that we keep. */
@@ -35,7 +36,7 @@ export async function parseMail(raw: Buffer): Promise<ReceivedMail | null> {
   const from = firstAddress(mail.replyTo) ?? firstAddress(mail.from);
   if (!from) return null;
   const html = typeof mail.html === "string" && mail.html.trim() !== "" ? mail.html : null;
-  const text = bodyText(mail, html);
+  const text = bodyText(mail, html, flowOf(raw.toString("latin1")));
   return {
     from,
     to: addresses(mail.to).concat(addresses(mail.cc)),
@@ -54,8 +55,9 @@ export async function parseMail(raw: Buffer): Promise<ReceivedMail | null> {
   };
 }
 
-function bodyText(mail: ParsedMail, html: string | null): string {
-  const plain = mail.text?.replace(/\r\n?/g, "\n").trim();
+function bodyText(mail: ParsedMail, html: string | null, flow: ReturnType<typeof flowOf>): string {
+  const lines = mail.text?.replace(/\r\n?/g, "\n") ?? "";
+  const plain = (flow ? unflowed(lines, flow.deleteSpace) : lines).trim();
   if (plain) return plain;
   if (html === null) return "";
   return convert(html, {

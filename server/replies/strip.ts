@@ -71,7 +71,7 @@ export async function stripReplies(
   input: StripQuery,
 ): Promise<{ replies: StripReply[]; total: number }> {
   const typed = input.query.trim();
-  const terms = searchTerms(typed || input.message);
+  const terms = typed ? allWords(typed) : tellingWords(input.message);
   const values = {
     person: viewer.id,
     team: viewer.teamId,
@@ -192,10 +192,15 @@ const COMMON = new Set(
   ),
 );
 
-/** Words worth looking for: letters and digits, three or more, the commonest left out. */
-function searchTerms(text: string): string[] {
-  const words = text.toLowerCase().match(/[\p{L}\p{N}]{2,}/gu) ?? [];
-  return [...new Set(words.filter((word) => word.length > 2 && !COMMON.has(word)))].slice(0, 60);
+/** The words of what was typed, each once. */
+function allWords(text: string): string[] {
+  return [...new Set(text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [])].slice(0, 20);
+}
+
+/** Words of a message worth looking for: three letters or more, the commonest left out. */
+function tellingWords(text: string): string[] {
+  const words = text.toLowerCase().match(/[\p{L}\p{N}]{3,}/gu) ?? [];
+  return [...new Set(words.filter((word) => !COMMON.has(word)))].slice(0, 60);
 }
 
 function reason(

@@ -138,6 +138,8 @@ function policy(developing: boolean, frame: boolean) {
     // Told by whoever puts TLS in front.
     strictTransportSecurity: false,
     crossOriginEmbedderPolicy: false,
+    // With no referrer at all, forms sent without script would name no origin, and be refused.
+    referrerPolicy: { policy: "same-origin" },
     xFrameOptions: frame ? { action: "sameorigin" } : { action: "deny" },
   });
 }

@@ -1,0 +1,100 @@
+import { expect, type Page } from "@playwright/test";
+import { createTransport, type SendMailOptions } from "nodemailer";
+
+/** The house under test, as agents, customers and mail servers meet it. */
+
+const env = (name: string, usual: string) => process.env[name] || usual;
+const OUTSIDE = `http://127.0.0.1:${env("STANDINS_PORT", "4320")}`;
+
+export async function signIn(page: Page, email = "maren@example.com"): Promise<void> {
+  await page.goto("/sign-in");
+  await page.getByLabel("Email").fill(email);
+  await page.getByLabel("Password").fill("kittiwake");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("navigation", { name: "Lists" })).toBeVisible();
+}
+
+/** Opens the case of a customer from the list of all that wait. */
+export async function openCase(page: Page, customer: string): Promise<void> {
+  await page.goto(`/waiting?whose=all&text=${encodeURIComponent(customer)}`);
+  await page
+    .getByRole("link", { name: new RegExp(customer) })
+    .first()
+    .click();
+  await answerReady(page);
+}
+
+/** The answer's page is there and can be typed in. */
+export async function answerReady(page: Page): Promise<void> {
+  await expect(page.getByRole("combobox", { name: "Find on the shelf" })).toBeFocused();
+  await expect(page.getByRole("textbox", { name: "Our answer", includeHidden: true })).toBeAttached();
+}
+
+export interface Mail {
+  id: string;
+  from: string;
+  subject: string;
+  messageId: string | null;
+}
+
+export interface OpenedMail extends Mail {
+  text: string;
+  html: string;
+  headers: { name: string; value: string }[];
+  attachments: { name: string; contentType: string; size: number; contentId: string | null }[];
+}
+
+async function ask<T>(path: string): Promise<T> {
+  const response = await fetch(OUTSIDE + path);
+  if (!response.ok) throw new Error(`${path}: ${response.status}`);
+  return (await response.json()) as T;
+}
+
+export async function mailbox(address: string): Promise<Mail[]> {
+  return ask(`/mailboxes/${encodeURIComponent(address)}`);
+}
+
+/** Waits until a mailbox has so many messages. @returns the latest, opened */
+export async function nextMail(address: string, count = 1): Promise<OpenedMail> {
+  await expect
+    .poll(async () => (await mailbox(address)).length, { timeout: 40_000, message: `mail for ${address}` })
+    .toBe(count);
+  const [latest] = await mailbox(address);
+  if (!latest) throw new Error("There is no mail");
+  return ask(`/messages/${latest.id}`);
+}
+
+export async function rawMail(id: string): Promise<string> {
+  return (await fetch(`${OUTSIDE}/messages/${id}/raw`)).text();
+}
+
+export async function setFaults(faults: {
+  mail?: string;
+  bookings?: string;
+  bookingDelay?: number;
+}): Promise<void> {
+  const response = await fetch(`${OUTSIDE}/faults`, {
+    method: "PUT",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ mail: "fine", bookings: "fine", bookingDelay: 150, ...faults }),
+  });
+  if (!response.ok) throw new Error(await response.text());
+}
+
+/** Delivers a message to the program as any mail server would. */
+export async function deliverToUs(message: SendMailOptions): Promise<{ messageId: string }> {
+  const transport = createTransport({
+    host: "127.0.0.1",
+    port: Number(env("INBOUND_SMTP_PORT", "4325")),
+    ignoreTLS: true,
+  });
+  try {
+    return await transport.sendMail(message);
+  } finally {
+    transport.close();
+  }
+}
+
+export function header(mail: OpenedMail, name: string): string | undefined {
+  return mail.headers.find((one) => one.name === name)?.value;
+}

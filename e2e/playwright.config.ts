@@ -1,0 +1,29 @@
+import { defineConfig } from "@playwright/test";
+
+/** Run by `npm test`, which starts the program first and says where it is. */
+export default defineConfig({
+  testDir: ".",
+  outputDir: process.env.E2E_OUTPUT ?? "../test-results",
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  // The tests share one house and its mail: they run one after another.
+  workers: 1,
+  fullyParallel: false,
+  retries: 0,
+  use: {
+    baseURL: `http://127.0.0.1:${process.env.PORT ?? "4310"}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
+    },
+    trace: "off",
+  },
+});

@@ -1,0 +1,171 @@
+import { expect, test, type Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { openCase, setFaults, signIn } from "./house";
+
+const axeSource = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
+
+interface Violation {
+  id: string;
+  nodes: { target: string[]; failureSummary?: string }[];
+}
+
+/** Accessibility findings of a page. The tester's script is put in past the page's own policy. */
+async function violations(page: Page): Promise<string[]> {
+  await page.evaluate(axeSource);
+  const found = await page.evaluate(async () => {
+    const { axe } = window as unknown as { axe: { run: () => Promise<{ violations: Violation[] }> } };
+    return (await axe.run()).violations;
+  });
+  return found.flatMap(({ id, nodes }) => nodes.map((node) => `${id}: ${node.target.join(" ")}`));
+}
+
+for (const colorScheme of ["light", "dark"] as const) {
+  test(`every screen is free of accessibility findings and console errors, ${colorScheme}`, async ({
+    browser,
+  }) => {
+    const page = await (
+      await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } })
+    ).newPage();
+    const errors: string[] = [];
+    page.on("console", (message) => {
+      if (message.type() === "error") errors.push(message.text());
+    });
+    page.on("pageerror", (error) => errors.push(error.message));
+    await page.goto("/sign-in");
+    expect(await violations(page)).toEqual([]);
+    await signIn(page);
+    for (const path of [
+      "/waiting",
+      "/waiting?list=customer",
+      "/waiting?text=zzzz",
+      "/keys",
+      "/outside",
+      "/outside/ottoline%40example.net",
+    ]) {
+      await page.goto(path);
+      await expect(page.getByRole("main")).toBeVisible();
+      expect({ path, found: await violations(page) }).toEqual({ path, found: [] });
+    }
+    await openCase(page, "Low Tide");
+    expect(await violations(page)).toEqual([]);
+    await page.getByRole("combobox", { name: "Find on the shelf" }).fill("put off");
+    await expect(page.getByRole("option", { name: /put off by weather/ })).toHaveAttribute(
+      "aria-selected",
+      "true",
+    );
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("textbox", { name: "Our answer" })).toContainText("is put off because of");
+    expect(await violations(page)).toEqual([]);
+    await page.getByRole("button", { name: "drop" }).nth(1).click();
+    expect(errors).toEqual([]);
+  });
+}
+
+test("what has no first name, no booking and three questions is answered without a gap", async ({ page }) => {
+  await signIn(page);
+  await openCase(page, "Ravenscroft");
+  await expect(page.getByText("No booking is named in this case.")).toBeVisible();
+  const strip = page.getByRole("combobox", { name: "Find on the shelf" });
+  for (const [query, title, key] of [
+    ["food", /The café/, "Enter"],
+    ["dogs aboard", /Dogs aboard/, "Shift+Enter"],
+    ["wheelchair", /Wheelchair/, "Shift+Enter"],
+  ] as const) {
+    await strip.fill(query);
+    await expect(page.getByRole("option", { name: title })).toHaveAttribute("aria-selected", "true");
+    await page.keyboard.press(key);
+  }
+  const answer = page.getByRole("textbox", { name: "Our answer" });
+  await expect(answer).toContainText("Hello there,");
+  await expect(answer.getByRole("button", { name: "Which harbours?" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Space");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Space");
+  await expect(answer).toContainText("Osmer Quay and Tarn Head");
+  await expect(answer).toContainText("The lift at Tarn Head is being rebuilt");
+  await expect(page.getByText("Nothing to see to.")).toBeVisible();
+});
+
+test("names with markup, braces and quotes stay names", async ({ page }) => {
+  await signIn(page);
+  await openCase(page, "Bobbins");
+  await page.getByRole("combobox", { name: "Find on the shelf" }).fill("name put right");
+  await expect(page.getByRole("option", { name: /Name put right/ })).toHaveAttribute("aria-selected", "true");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("textbox", { name: "Our answer" })).toContainText("Hello {$case.number},");
+  await page.keyboard.type("Ana Maria");
+  await expect(page.getByText("Nothing to see to.")).toBeVisible();
+});
+
+test("a greeting by another name, a promise without attachment and a doubled sign-off are pointed at", async ({
+  page,
+}) => {
+  await signIn(page);
+  await openCase(page, "Edda");
+  await page.keyboard.press("Escape");
+  await page.keyboard.type("Dear Halvard Moe, the form is attached. TODO");
+  const look = page.getByRole("complementary", { name: "Second look" });
+  await expect(look).toContainText("The greeting says “Halvard Moe”");
+  await expect(look).toContainText("Halvard Moe is another customer of ours.");
+  await expect(look).toContainText("It says “attached”, and nothing is attached.");
+  await expect(look).toContainText("“TODO” looks unfinished.");
+});
+
+test("the booking system may be slow or broken: the case opens all the same and says so", async ({
+  page,
+}) => {
+  await setFaults({ bookings: "broken" });
+  try {
+    await signIn(page);
+    await page.goto("/outside/luca%40example.net");
+    await page.getByLabel("Message").fill("Now about MA1-R7A instead, please.");
+    await page.getByLabel("Subject").fill("another booking");
+    const started = page.getByRole("button", { name: "Send", exact: true });
+    await started.click();
+    await expect(page.getByText("Sent. It is a case now")).toBeVisible();
+    await openCase(page, "Luca");
+    await expect(
+      page.getByText("another booking").or(page.getByText("how late is it really")).first(),
+    ).toBeVisible();
+  } finally {
+    await setFaults({});
+  }
+});
+
+test("requests from elsewhere change nothing, and pages allow no foreign script", async ({
+  page,
+  request,
+}) => {
+  const response = await request.post("/sign-in", {
+    form: { email: "maren@example.com", password: "kittiwake" },
+    headers: { Origin: "https://elsewhere.example.org" },
+  });
+  expect(response.status()).toBe(403);
+  await signIn(page);
+  const home = await page.request.get("/waiting");
+  const policy = home.headers()["content-security-policy"] ?? "";
+  expect(policy).toMatch(/script-src 'self' 'nonce-[^']+'/);
+  expect(policy).toContain("frame-ancestors 'none'");
+  expect(home.headers()["x-content-type-options"]).toBe("nosniff");
+  const cookies = await page.context().cookies();
+  expect(cookies[0]).toMatchObject({ httpOnly: true, sameSite: "Lax" });
+  await page.goto("/cases/999999");
+  await expect(page.getByRole("heading", { name: "Not here" })).toBeVisible();
+});
+
+test("signing in and filtering work before any script has loaded", async ({ browser }) => {
+  const page = await (await browser.newContext({ javaScriptEnabled: false })).newPage();
+  await page.goto("/sign-in");
+  await page.getByLabel("Email").fill("nobody@example.com");
+  await page.getByLabel("Password").fill("wrong wrong");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("alert")).toContainText("do not belong together");
+  await page.getByLabel("Email").fill("nele@example.com");
+  await page.getByLabel("Password").fill("kittiwake");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await page.getByRole("searchbox", { name: "Find a case" }).fill("gas bottles");
+  await page.getByRole("button", { name: "Show" }).click();
+  await expect(page.getByRole("link", { name: /Saltgarth Holiday Park/ })).toBeVisible();
+});

@@ -1,0 +1,180 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { z } from "zod";
+import { build } from "./build";
+import { chromium, ensurePackages, postgres } from "./debian";
+import { freePort } from "./ports";
+import { startPostgres } from "./postgres";
+
+/**
+ * `npm test`: style, types, imports, unused code, unit tests, then the interface in Chromium, on a database
+ * and ports of its own. `npm test -- static`, `unit` or `e2e` runs a part; what follows goes to its runner.
+ */
+
+interface Count {
+  passed: number;
+  failed: number;
+}
+
+const folder = mkdtempSync(join(tmpdir(), "plain-shelf-test-"));
+const heading = (text: string) => process.stdout.write(`\n== ${text}\n`);
+
+interface Ran {
+  code: number;
+  output: string;
+}
+
+/** Runs a command; what it prints is kept, and shown as it comes when asked for. */
+function run(command: string, args: string[], options: { show?: boolean; env?: Record<string, string> } = {}): Promise<Ran> {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, ...options.env } });
+    let output = "";
+    const hear = (chunk: Buffer) => {
+      output += chunk.toString();
+      if (options.show) process.stdout.write(chunk);
+    };
+    child.stdout.on("data", hear);
+    child.stderr.on("data", hear);
+    child.once("exit", (code) => resolve({ code: code ?? 1, output }));
+  });
+}
+
+const npx = (args: string[], options = {}) => run("npx", ["--no-install", ...args], options);
+
+async function check(name: string, args: string[]): Promise<boolean> {
+  const { code, output } = await npx(args);
+  process.stdout.write(`${code === 0 ? "passed" : "FAILED"}  ${name}\n`);
+  if (code !== 0) process.stdout.write(`${output}\n`);
+  return code === 0;
+}
+
+async function staticChecks(): Promise<Count> {
+  heading("Style, types, imports, unused code");
+  await npx(["react-router", "typegen"]);
+  const results = [
+    // Two cores: the two slowest side by side, then the rest.
+    ...(await Promise.all([check("eslint", ["eslint", "."]), check("tsc", ["tsc"]).then(async (ok) => ok && (await check("prettier", ["prettier", "--check", "."])))])),
+    ...(await Promise.all([check("import rules", ["depcruise", "app", "core", "server", "standins", "cli", "demo", "scripts", "bench", "e2e"]), check("knip", ["knip", "--no-progress", "--no-config-hints"])])),
+  ];
+  return { passed: results.filter(Boolean).length, failed: results.filter((ok) => !ok).length };
+}
+
+const jestReport = z.object({ numPassedTests: z.number(), numFailedTests: z.number(), numFailedTestSuites: z.number() });
+
+async function unitTests(databaseUrl: string, args: string[]): Promise<Count> {
+  heading("Unit tests");
+  const report = join(folder, "jest.json");
+  const { code } = await npx(["jest", "--json", `--outputFile=${report}`, "--silent", ...args], {
+    show: true,
+    env: {
+      NODE_OPTIONS: "--experimental-vm-modules --no-warnings",
+      TEST_DATABASE_URL: databaseUrl,
+      SESSION_SECRET: "for tests only, and long enough for that",
+      LOG_LEVEL: "silent",
+    },
+  });
+  const parsed = jestReport.safeParse(readJson(report));
+  if (!parsed.success) return { passed: 0, failed: 1 };
+  const { numPassedTests: passed, numFailedTests, numFailedTestSuites } = parsed.data;
+  return { passed, failed: Math.max(numFailedTests, numFailedTestSuites, code === 0 ? 0 : 1) };
+}
+
+const playwrightReport = z.object({ stats: z.object({ expected: z.number(), unexpected: z.number(), flaky: z.number() }), errors: z.array(z.unknown()) });
+
+async function interfaceTests(args: string[]): Promise<Count> {
+  heading("The interface, in Chromium");
+  ensurePackages([postgres, chromium]);
+  build();
+  const [port, standins, inbound] = [await freePort(), await freeRun(), await freePort()];
+  const env = {
+    PORT: String(port), STANDINS_PORT: String(standins), INBOUND_SMTP_PORT: String(inbound), DATA_DIR: join(folder, "data"), SEED: "demo",
+    DATABASE_URL: "", SMTP_URL: "", STANDINS: "on", HOST: "127.0.0.1", SESSION_SECRET: "",
+  };
+  const program = spawn(process.execPath, ["--import", "tsx", "scripts/start.ts"], { stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, ...env } });
+  try {
+    await started(program);
+    const report = join(folder, "playwright.json");
+    const { code } = await npx(["playwright", "test", "--config", "e2e/playwright.config.ts", "--reporter=list,json", ...args], {
+      show: true,
+      env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report, E2E_OUTPUT: join(folder, "output") },
+    });
+    const parsed = playwrightReport.safeParse(readJson(report));
+    if (!parsed.success) return { passed: 0, failed: 1 };
+    const { expected, unexpected, flaky } = parsed.data.stats;
+    return { passed: expected, failed: Math.max(unexpected + flaky + parsed.data.errors.length, code === 0 ? 0 : 1) };
+  } finally {
+    await stopped(program);
+  }
+}
+
+/** A port whose neighbour is free too: the stand-in mail server listens one above. */
+async function freeRun(): Promise<number> {
+  const { isFree } = await import("./ports");
+  for (;;) {
+    const port = await freePort();
+    if (port < 65_535 && (await isFree(port + 1))) return port;
+  }
+}
+
+function started(program: ChildProcess): Promise<void> {
+  return new Promise((resolve, reject) => {
+    let output = "";
+    const hear = (chunk: Buffer) => {
+      output += chunk.toString();
+      if (output.includes("Plain Shelf is at")) resolve();
+    };
+    program.stdout?.on("data", hear);
+    program.stderr?.on("data", hear);
+    program.once("exit", (code) => reject(new Error(`npm start ended with ${code}:\n${output}`)));
+  });
+}
+
+function stopped(program: ChildProcess): Promise<void> {
+  if (program.exitCode !== null) return Promise.resolve();
+  return new Promise((resolve) => {
+    program.removeAllListeners("exit");
+    program.once("exit", () => resolve());
+    program.kill("SIGTERM");
+  });
+}
+
+function readJson(path: string): unknown {
+  try {
+    return JSON.parse(readFileSync(path, "utf8"));
+  } catch {
+    return null; // No report is a failure, which the caller counts.
+  }
+}
+
+async function all(): Promise<Count[]> {
+  const [part = "all", ...args] = process.argv.slice(2);
+  const counts: Count[] = [];
+  if (part === "all" || part === "static") counts.push(await staticChecks());
+  if (part === "all" || part === "unit") {
+    ensurePackages([postgres]);
+    const database = await startPostgres(join(folder, "postgres"), true);
+    try {
+      counts.push(await unitTests(database.url, args));
+    } finally {
+      database.stop();
+    }
+  }
+  if (part === "all" || part === "e2e") counts.push(await interfaceTests(args));
+  if (counts.length === 0) throw new Error(`“${part}” is no part of the tests; try static, unit or e2e`);
+  return counts;
+}
+
+try {
+  const counts = await all();
+  const passed = counts.reduce((sum, count) => sum + count.passed, 0);
+  const failed = counts.reduce((sum, count) => sum + count.failed, 0);
+  process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
+  process.exitCode = failed > 0 ? 1 : 0;
+} catch (error) {
+  process.stderr.write(`plain-shelf: ${error instanceof Error ? error.message : String(error)}\n\n0 passed, 1 failed\n`);
+  process.exitCode = 1;
+} finally {
+  rmSync(folder, { recursive: true, force: true });
+}

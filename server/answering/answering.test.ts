@@ -1,0 +1,299 @@
+import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { readMarkdown } from "#core/formats/markdown";
+import { Case, Message } from "../db/entities/cases";
+import { query } from "../db/sql";
+import { Conflict, NotFound, Unusable } from "../errors";
+import { testCase, testHouse, type TestHouse } from "../testing";
+import { attachToDraft, detachFromDraft } from "./files";
+import { saveDraft, type DraftInput } from "./draft";
+import { otherNames } from "./names";
+import { openCase } from "./open";
+import { callBack, send } from "./send";
+
+let house: TestHouse;
+beforeAll(async () => {
+  house = await testHouse();
+});
+afterAll(() => house.close());
+
+const now = new Date("2026-11-25T10:00:00Z");
+const later = (seconds: number) => new Date(now.getTime() + seconds * 1000);
+
+const slip = (
+  markdown: string,
+  changes: Partial<DraftInput["slips"][number]> = {},
+): DraftInput["slips"][number] => ({
+  uid: "s1",
+  versionId: null,
+  language: "en",
+  document: readMarkdown(markdown).doc,
+  values: {},
+  ...changes,
+});
+const draft = (version: number, slips = [slip("Yes.")]): DraftInput => ({
+  version,
+  language: "en",
+  subject: { from: "thread" },
+  slips,
+});
+
+async function versionOf(key: string): Promise<number> {
+  const rows = await query<{ id: number }>(
+    house.em(),
+    "select v.id from reply_versions v join replies r on r.id = v.reply_id where r.key = ?",
+    [key],
+  );
+  return rows[0]?.id ?? 0;
+}
+
+describe("drafts", () => {
+  test("are there again as they were saved, with what their replies define", async () => {
+    const { number } = await testCase(house.em());
+    const late = slip("The ship is {$blank.hours :integer} hours late.", {
+      versionId: await versionOf("late"),
+      values: { hours: 3 },
+    });
+    expect(await saveDraft(house.em(), house.maren, number, draft(0, [late]), now)).toBe(1);
+    const open = await openCase(house.em(), house.maren, number, false, now);
+    expect(open.draft).toMatchObject({
+      version: 1,
+      slips: [
+        {
+          id: "s1",
+          reply: "late",
+          title: "Running late",
+          values: { hours: 3 },
+          blanks: { hours: { kind: "number" } },
+          versionNumber: 1,
+          currentNumber: 1,
+        },
+      ],
+    });
+    expect((await openCase(house.em(), house.bram, number, false, now)).draft).toBeNull();
+    expect((await openCase(house.em(), house.bram, number, false, now)).others).toEqual([
+      { name: "Maren Test", here: false },
+    ]);
+  });
+
+  test("are not overwritten by a window that knows an older state", async () => {
+    const { number } = await testCase(house.em());
+    await saveDraft(house.em(), house.maren, number, draft(0), now);
+    await saveDraft(house.em(), house.maren, number, draft(1, [slip("Newer.")]), now);
+    await expect(saveDraft(house.em(), house.maren, number, draft(1, [slip("Older.")]), now)).rejects.toThrow(
+      Conflict,
+    );
+    await expect(saveDraft(house.em(), house.maren, number, draft(0), now)).rejects.toThrow(Conflict);
+    const { draft: kept } = await openCase(house.em(), house.maren, number, false, now);
+    expect(JSON.stringify(kept?.slips)).toContain("Newer.");
+  });
+
+  test("two first saves at once make one draft", async () => {
+    const { number } = await testCase(house.em());
+    const saves = await Promise.allSettled([
+      saveDraft(house.em(), house.maren, number, draft(0), now),
+      saveDraft(house.em(), house.maren, number, draft(0), now),
+    ]);
+    expect(saves.map((one) => one.status).sort()).toEqual(["fulfilled", "rejected"]);
+  });
+
+  test("go when they are emptied, and want a case and visible replies", async () => {
+    const { number } = await testCase(house.em());
+    await saveDraft(house.em(), house.maren, number, draft(0), now);
+    expect(await saveDraft(house.em(), house.maren, number, draft(1, []), now)).toBe(0);
+    await expect(saveDraft(house.em(), house.maren, 1, draft(0), now)).rejects.toThrow(NotFound);
+    await expect(
+      saveDraft(house.em(), house.maren, number, draft(0, [slip("x", { versionId: 123_456 })]), now),
+    ).rejects.toThrow(Unusable);
+    await query(house.em(), "update shelves set audience = 'owner', owner_id = ?", [house.bram.id]);
+    await expect(
+      saveDraft(
+        house.em(),
+        house.maren,
+        number,
+        draft(0, [slip("x", { versionId: await versionOf("fee") })]),
+        now,
+      ),
+    ).rejects.toThrow(Unusable);
+    expect((await openCase(house.em(), house.maren, number, false, now)).strip.replies).toEqual([]);
+    await query(house.em(), "update shelves set audience = 'everyone', owner_id = null");
+  });
+
+  test("carry files, by their bytes' kind, for their owner only", async () => {
+    const { number } = await testCase(house.em());
+    await saveDraft(house.em(), house.maren, number, draft(0), now);
+    const png = Buffer.from(
+      "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==",
+      "base64",
+    );
+    const file = await attachToDraft(house.em(), house.maren, number, {
+      name: "C:\\fake\\map.exe",
+      type: "application/x-msdownload",
+      content: png,
+    });
+    expect(file).toMatchObject({ name: "map.exe", contentType: "image/png", size: png.byteLength });
+    await expect(
+      attachToDraft(house.em(), house.bram, number, { name: "a", type: "", content: png }),
+    ).rejects.toThrow(NotFound);
+    await expect(
+      attachToDraft(house.em(), house.maren, number, { name: "a", type: "", content: Buffer.alloc(0) }),
+    ).rejects.toThrow(Unusable);
+    await expect(detachFromDraft(house.em(), house.bram, file.attachmentId)).rejects.toThrow(NotFound);
+    await detachFromDraft(house.em(), house.maren, file.attachmentId);
+  });
+});
+
+describe("sending", () => {
+  async function ready(words = "Yes.") {
+    const made = await testCase(house.em());
+    await saveDraft(house.em(), house.maren, made.number, draft(0, [slip(words)]), now);
+    return made;
+  }
+
+  test("stores letter, trace and message with its fixed Message-ID, and queues the delivery for when it is due", async () => {
+    const { number, message, address } = await ready("Hello {$customer.first_name}, yes.");
+    const sent = await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now);
+    expect(sent).toMatchObject({ ok: true, dueAt: later(10).toISOString(), to: address });
+    if (!sent.ok) return;
+    const stored = await house.em().findOneOrFail(Message, { id: sent.message });
+    expect(stored).toMatchObject({
+      state: "due",
+      text: "Hello Ana, yes.",
+      toAddress: address,
+      fromAddress: "desk@example.com",
+      fromName: "Maren Test, Desk",
+      references: [expect.stringMatching(/^<in-\d+@example\.org>$/)],
+    });
+    expect(stored.messageId).toMatch(/^<[0-9a-f]{32}@example\.com>$/);
+    const jobs = await query<{ data: unknown; start_after: string }>(
+      house.em(),
+      "select data, start_after from pgboss.job where name = 'send' and data->>'message' = ?",
+      [String(sent.message)],
+    );
+    expect(jobs).toHaveLength(1);
+    expect(new Date(jobs[0]?.start_after ?? 0).getTime()).toBe(later(10).getTime());
+    const open = await openCase(house.em(), house.maren, number, false, later(1));
+    expect(open).toMatchObject({ status: "waiting for the customer", draft: null, answerBy: null });
+    expect(open.history[0]).toMatchObject({
+      who: "Maren Test",
+      what: expect.stringContaining("sent an answer"),
+    });
+  });
+
+  test("is refused with its findings while something stops it, and nothing is stored", async () => {
+    const { number, message } = await ready("At {$booking.sails_at}.");
+    const before = await house.em().count(Message, {});
+    expect(
+      await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now),
+    ).toMatchObject({ ok: false, checks: [{ code: "token-missing" }] });
+    expect(await house.em().count(Message, {})).toBe(before);
+    expect((await openCase(house.em(), house.maren, number, false, now)).draft).not.toBeNull();
+  });
+
+  test("twice at once sends once", async () => {
+    const { number, message } = await ready();
+    const both = await Promise.allSettled(
+      [1, 2].map(() => send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now)),
+    );
+    expect(both.map((one) => one.status).sort()).toEqual(["fulfilled", "rejected"]);
+    expect(await house.em().count(Message, { case: { number }, direction: "out" })).toBe(1);
+  });
+
+  test("does not follow a colleague's answer, or a message, that was not seen", async () => {
+    const { number, message, id } = await ready();
+    await saveDraft(house.em(), house.bram, number, draft(0), now);
+    await send(house.em(), house.bram, number, { version: 1, lastMessage: message }, now);
+    await expect(
+      send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now),
+    ).rejects.toThrow("Bram Test answered this case meanwhile");
+    const em = house.em();
+    const again = em.create(Message, {
+      case: em.getReference(Case, id),
+      direction: "in",
+      channel: "email",
+      state: "received",
+      fromName: null,
+      fromAddress: "a@example.org",
+      toAddress: "desk@example.com",
+      subject: "",
+      text: "and?",
+      html: null,
+      language: null,
+      messageId: null,
+      person: null,
+      at: now,
+    });
+    await em.flush();
+    await expect(
+      send(house.em(), house.maren, number, { version: 1, lastMessage: again.id - 1 }, now),
+    ).rejects.toThrow("The customer wrote again meanwhile");
+    expect(
+      await send(house.em(), house.maren, number, { version: 1, lastMessage: again.id }, now),
+    ).toMatchObject({ ok: true });
+  });
+
+  test("with a reply that was sent before, and with another customer's name, says so", async () => {
+    const { number, message } = await testCase(house.em());
+    const other = await testCase(house.em());
+    const name = `Ana Number${other.number - 90_000}`;
+    expect(
+      await otherNames(
+        house.em(),
+        `I told ${name} so.`,
+        (await house.em().findOneOrFail(Case, { number })).customer.id,
+      ),
+    ).toEqual([name]);
+    expect(
+      await otherNames(
+        house.em(),
+        `I told ${name} so.`,
+        (await house.em().findOneOrFail(Case, { number: other.number })).customer.id,
+      ),
+    ).toEqual([]);
+    const fee = slip("A change costs {$house.fee}.", { versionId: await versionOf("fee") });
+    await saveDraft(house.em(), house.maren, number, draft(0, [fee]), now);
+    const sent = await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now);
+    expect((await openCase(house.em(), house.maren, number, false, now)).sentReplies).toEqual(["fee"]);
+    expect(sent.ok && (await house.em().findOneOrFail(Message, { id: sent.message })).text).toBe(
+      "A change costs €6.00.",
+    );
+  });
+});
+
+describe("calling back", () => {
+  test("makes the letter a draft again, and the case waits as before", async () => {
+    const { number, message } = await testCase(house.em());
+    await saveDraft(house.em(), house.maren, number, draft(0, [slip("Wait.")]), now);
+    const sent = await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now);
+    if (!sent.ok) throw new Error("not sent");
+    await expect(callBack(house.em(), house.bram, sent.message, later(5))).rejects.toThrow(NotFound);
+    expect(await callBack(house.em(), house.maren, sent.message, later(5))).toBe(number);
+    const open = await openCase(house.em(), house.maren, number, false, later(6));
+    expect(open).toMatchObject({
+      status: "waiting for us",
+      answerBy: "2026-11-25T13:00:00.000Z",
+      draft: { slips: [{ id: "s1" }] },
+    });
+    expect(open.messages.map((one) => one.direction)).toEqual(["in"]);
+    await expect(callBack(house.em(), house.maren, sent.message, later(7))).rejects.toThrow(Conflict);
+  });
+
+  test("comes too late once the letter is due", async () => {
+    const { number, message } = await testCase(house.em());
+    await saveDraft(house.em(), house.maren, number, draft(0), now);
+    const sent = await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now);
+    if (!sent.ok) throw new Error("not sent");
+    await expect(callBack(house.em(), house.maren, sent.message, later(10))).rejects.toThrow(
+      "It is too late",
+    );
+    expect((await house.em().findOneOrFail(Message, { id: sent.message })).state).toBe("due");
+  });
+});
+
+describe("the strip", () => {
+  test("finds by title, tag, text and near spelling, and says why", async () => {
+    const { number } = await testCase(house.em(), "what is the fee for a change of date");
+    const open = await openCase(house.em(), house.maren, number, false, now);
+    expect(open.strip.replies[0]).toMatchObject({ key: "fee", why: expect.stringContaining("“change”") });
+    expect(open.usual).toMatchObject({ opening: { key: "hello" }, closing: { key: "bye" } });
+  });
+});
