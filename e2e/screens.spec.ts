@@ -27,6 +27,7 @@ for (const colorScheme of ["light", "dark"] as const) {
     const page = await (
       await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } })
     ).newPage();
+    test.setTimeout(150_000);
     const errors: string[] = [];
     page.on("console", (message) => {
       if (message.type() === "error") errors.push(message.text());
@@ -78,7 +79,7 @@ test("what has no first name, no booking and three questions is answered without
   }
   const answer = page.getByRole("textbox", { name: "Our answer" });
   await expect(answer).toContainText("Hello there,");
-  await expect(answer.getByRole("button", { name: "Which harbours?" })).toBeFocused();
+  await expect(answer.getByRole("button", { name: "Which harbours?", exact: true })).toBeFocused();
   await page.keyboard.press("Enter");
   await page.keyboard.press("Space");
   await page.keyboard.press("ArrowDown");

@@ -24,13 +24,11 @@ test("two agents on one case see each other at once, and only one answer goes ou
   }
   // Both press send before either page can have heard of the other.
   await Promise.all([one.keyboard.press("Control+Shift+Enter"), two.keyboard.press("Control+Shift+Enter")]);
-  await expect(one.getByText(/On its way to kofi/).or(two.getByText(/On its way to kofi/))).toBeVisible();
-  await expect(
-    one.getByText(/answered this case meanwhile/).or(two.getByText(/answered this case meanwhile/)),
-  ).toBeVisible();
-  const mail = await nextMail("kofi@example.net")
-    .catch(async () => nextMail("kofi@example.org"))
-    .catch(async () => nextMail("kofi@example.com"));
+  const seen = async (words: RegExp) =>
+    (await one.getByText(words).count()) + (await two.getByText(words).count());
+  await expect.poll(() => seen(/On its way to kofi/)).toBe(1);
+  await expect.poll(() => seen(/answered this case meanwhile/)).toBe(1);
+  const mail = await nextMail("kofi@example.org");
   expect(mail.text).toContain("I see both payments.");
   await expect(one.getByRole("article", { name: /Our answer by/ })).toHaveCount(1);
   await expect(two.getByRole("article", { name: /Our answer by/ })).toHaveCount(1);
@@ -48,7 +46,9 @@ test("a process killed between queuing and delivery loses nothing, and is starte
   await page.keyboard.press("Control+Shift+Enter");
   await expect(page.getByText(/On its way to freya/)).toBeVisible();
   const to =
-    /freya@example\.\w+/.exec((await page.getByText(/On its way to freya/).textContent()) ?? "")?.[0] ?? "";
+    /freya@example\.(?:net|org|com)/.exec(
+      (await page.getByText(/On its way to freya/).textContent()) ?? "",
+    )?.[0] ?? "";
 
   const pid = Number(readFileSync(join(process.env.DATA_DIR ?? "", "run", "jobs.pid"), "utf8"));
   process.kill(pid, "SIGKILL");

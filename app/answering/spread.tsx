@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
-import { createPortal } from "react-dom";
+import { createPortal, flushSync } from "react-dom";
 import { Link, useNavigate } from "react-router";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
@@ -31,10 +31,12 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
   const taken = useMemo(() => new Set(letter?.slips.flatMap((slip) => slip.reply ?? []) ?? []), [letter]);
 
   const backToShelf = useCallback(() => search.current?.focus(), []);
+  // The words must be on the page before the hand can be put on them.
+  const showAnswer = useCallback(() => flushSync(() => setLooked(null)), []);
   const toAnswer = useCallback(() => {
-    setLooked(null);
+    showAnswer();
     if (editor && !focusOpenBlank(editor)) editor.commands.focus("end");
-  }, [editor]);
+  }, [editor, showAnswer]);
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -77,7 +79,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
         taken={taken}
         onLook={setLooked}
         onTake={(reply, how) => {
-          setLooked(null);
+          showAnswer();
           take(reply, how);
         }}
         onLeave={toAnswer}

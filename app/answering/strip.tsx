@@ -137,8 +137,8 @@ function Card({ id, reply, chosen, taken, onLook, onTake }: CardProps) {
       onDoubleClick={onTake}
       onMouseDown={(event) => event.preventDefault()}
     >
-      <span className="line-clamp-2 leading-tight font-bold">{reply.title}</span>
-      <span className="mt-1 flex items-baseline gap-2 text-xs text-soft">
+      <span className="line-clamp-2 shrink-0 leading-tight font-bold">{reply.title}</span>
+      <span className="mt-1 flex shrink-0 items-baseline gap-2 text-xs text-soft">
         <span className="font-semibold text-ink">{reply.shelf.mark}</span>
         <span className="line-clamp-2">{taken ? "in your answer" : reply.why}</span>
       </span>

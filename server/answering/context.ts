@@ -21,6 +21,11 @@ export interface CaseContext {
   booking: CaseLookup | null;
 }
 
+/** A language as the house writes it: “en” is “en-GB” for a house of that region, so that dates and times read as usual there. */
+function inOurRegion(language: string, houseLanguage: string): string {
+  return houseLanguage.split("-")[0] === language ? houseLanguage : language;
+}
+
 /**
  * Gathers the context of a case for a letter by the viewer.
  * @param subject with customer and organisation populated
@@ -48,7 +53,7 @@ export async function caseContext(
     { orderBy: { id: "asc" } },
   );
   const recipient = latest?.fromAddress ?? address?.address ?? null;
-  const language = latest?.language ?? customer.language ?? house.language;
+  const language = inOurRegion(latest?.language ?? customer.language ?? house.language, house.language);
   const attached =
     latest === null
       ? false

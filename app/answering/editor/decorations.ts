@@ -47,7 +47,7 @@ function slipPassages(slip: PlacedSlip, letter: LetterState, doc: PmNode): Decor
     const words = refs.map((ref) => wordsOf(ref, decisions)).join(", and ");
     if (stands(refs, decisions)) {
       if (!child.isInline)
-        found.push(Decoration.node(from, to, { class: "passage-in", title: `Stands because ${words}` }));
+        found.push(Decoration.node(from, to, { class: "passage-in", title: `Stands ${words}` }));
       return true;
     }
     const open = letter.unfolded.has(key);
@@ -79,10 +79,11 @@ function refsOf(node: PmNode): PassageRef[] {
   return (node.attrs.passages as PassageRef[] | undefined) ?? [];
 }
 
+/** When a passage stands, in words. */
 function wordsOf(ref: PassageRef, decisions: ReadonlyMap<string, Decision>): string {
   const decision = decisions.get(ref.id);
-  if (!decision) return `“${ref.id}” has no condition`;
-  return decision.holds ? decision.words : `not: ${decision.words}`;
+  if (!decision) return `(“${ref.id}” has no condition)`;
+  return `${ref.otherwise ? "unless" : "when"} ${decision.words}`;
 }
 
 /** One line for what is folded, saying why; in the tag that its neighbours have. */
@@ -106,9 +107,9 @@ function foldLine(
   line.contentEditable = "false";
   const button = document.createElement("button");
   button.type = "button";
-  button.textContent = inline ? (open ? "▾" : "▸") : `${open ? "▾ Left out" : "▸ Folded"}, ${words}`;
-  button.title = inline ? `Left out, ${words}` : open ? "Fold it again" : "Look at what is left out";
-  if (inline) button.setAttribute("aria-label", `Left out, ${words}`);
+  button.textContent = inline ? (open ? "▾" : "▸") : `${open ? "▾ Left out" : "▸ Folded"}: stands ${words}`;
+  button.title = inline ? `Left out: stands ${words}` : open ? "Fold it again" : "Look at what is left out";
+  if (inline) button.setAttribute("aria-label", `Left out: stands ${words}`);
   button.setAttribute("aria-expanded", String(open));
   button.tabIndex = -1;
   button.addEventListener("click", () => unfold(view, key));

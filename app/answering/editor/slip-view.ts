@@ -2,6 +2,7 @@ import { Node } from "@tiptap/core";
 import type { Node as PmNode } from "@tiptap/pm/model";
 import type { EditorView, NodeView } from "@tiptap/pm/view";
 import { placeholdersOf } from "#core/document/walk";
+import { blankLabel } from "#core/tokens/blanks";
 import { blankControl, type BlankControl } from "./blank-control";
 import { setBlank } from "./inline-views";
 import { letterKey, onLetter } from "./letter-state";
@@ -94,7 +95,7 @@ class SlipView implements NodeView {
         this.#controls.set(name, control);
         const row = document.createElement("span");
         row.className = "blank steering";
-        row.append(control.element);
+        row.append(`${blankLabel(name, blank)} `, control.element);
         this.#steering.append(row);
       }
       control.show(slip.values[name], null, inputs.language);
