@@ -1,0 +1,138 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { simpleParser } from "mailparser";
+import { SMTPServer } from "smtp-server";
+import { readMarkdown } from "#core/formats/markdown";
+import { attachToDraft } from "../answering/files";
+import { saveDraft } from "../answering/draft";
+import { send } from "../answering/send";
+import { Message } from "../db/entities/cases";
+import { Conflict } from "../errors";
+import { testCase, testHouse, type TestHouse } from "../testing";
+import { closeMailServer, deliver } from "./deliver";
+import { tryAgain } from "./schedule";
+
+const PORT = 41_000 + (process.pid % 10_000);
+let house: TestHouse;
+let answer: { code: number; words: string } | null = null;
+let received: Buffer[] = [];
+
+const server = new SMTPServer({
+  disabledCommands: ["AUTH", "STARTTLS"],
+  onRcptTo(_address, _session, callback) {
+    callback(answer ? Object.assign(new Error(answer.words), { responseCode: answer.code }) : null);
+  },
+  onData(stream, _session, callback) {
+    const chunks: Buffer[] = [];
+    stream.on("data", (chunk: Buffer) => chunks.push(chunk));
+    stream.on("end", () => {
+      received.push(Buffer.concat(chunks));
+      callback();
+    });
+  },
+});
+
+beforeAll(async () => {
+  process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
+  process.env.SMTP_URL = `smtp://127.0.0.1:${PORT}`;
+  house = await testHouse();
+  await new Promise<void>((resolve) => server.listen(PORT, "127.0.0.1", resolve));
+});
+afterAll(async () => {
+  closeMailServer();
+  await new Promise<void>((resolve) => server.close(() => resolve()));
+  await house.close();
+});
+beforeEach(() => {
+  answer = null;
+  received = [];
+});
+
+const now = new Date("2026-11-25T10:00:00Z");
+const due = () => new Date("2026-11-25T10:00:11Z");
+
+async function queued(words: string, withFile = false): Promise<{ id: number; number: number }> {
+  const { number, message } = await testCase(house.em());
+  const draft = {
+    version: 0,
+    language: "en",
+    subject: { from: "thread" as const },
+    slips: [{ uid: "s", versionId: null, language: "en", document: readMarkdown(words).doc, values: {} }],
+  };
+  await saveDraft(house.em(), house.maren, number, draft, now);
+  if (withFile)
+    await attachToDraft(house.em(), house.maren, number, {
+      name: "Überfahrt.txt",
+      type: "text/plain",
+      content: Buffer.from("file"),
+    });
+  const sent = await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now);
+  if (!sent.ok) throw new Error(JSON.stringify(sent.checks));
+  return { id: sent.message, number };
+}
+
+const state = async (id: number) => house.em().findOneOrFail(Message, { id }, { populate: ["raw"] });
+
+describe("delivery", () => {
+  test("puts text, HTML, files and thread on the wire as the letter says", async () => {
+    const { id } = await queued("Grüße, **Ana**. The form is attached.\n\n- one\n- two", true);
+    expect(await deliver(house.em(), id, false, due)).toBe("sent");
+    const raw = received[0] ?? Buffer.from("");
+    const mail = await simpleParser(raw, { skipTextToHtml: true });
+    expect(mail).toMatchObject({
+      from: { value: [{ name: "Maren Test, Desk", address: "desk@example.com" }] },
+      subject: expect.stringMatching(/^Re: boat \d+ \[SF-\d+\]$/),
+    });
+    expect(mail.text).toContain("Grüße, Ana. The form is attached.\n\n- one\n- two");
+    expect(mail.html).toContain("<strong>Ana</strong>");
+    expect(mail.attachments.map((file) => [file.filename, file.content.toString()])).toEqual([
+      ["Überfahrt.txt", "file"],
+    ]);
+    expect(mail.inReplyTo).toMatch(/^<in-/);
+    expect(raw.toString()).toMatch(/content-type: text\/plain;[^:]*format=flowed/i);
+    const stored = await state(id);
+    expect(stored).toMatchObject({ state: "sent", attempts: 1, messageId: mail.messageId });
+    expect(stored.raw).not.toBeNull();
+  });
+
+  test("waits until it is due, and happens once however often it is asked for", async () => {
+    const { id } = await queued("Yes.");
+    expect(await deliver(house.em(), id, false, () => now)).toBe("nothing to do");
+    expect(await deliver(house.em(), id, false, due)).toBe("sent");
+    expect(await deliver(house.em(), id, false, due)).toBe("nothing to do");
+    expect(received).toHaveLength(1);
+  });
+
+  test("that died on the way goes again under the same Message-ID", async () => {
+    const { id } = await queued("Yes.");
+    await house.em().nativeUpdate(Message, { id }, { state: "sending" });
+    expect(await deliver(house.em(), id, false, due)).toBe("sent");
+    expect((await simpleParser(received[0] ?? "")).messageId).toBe((await state(id)).messageId);
+  });
+
+  test("that is refused is kept with the server's words, and can be tried again", async () => {
+    const { id } = await queued("Yes.");
+    answer = { code: 550, words: "No such mailbox" };
+    expect(await deliver(house.em(), id, false, due)).toBe("refused");
+    expect(await state(id)).toMatchObject({
+      state: "refused",
+      refusal: expect.stringContaining("550 No such mailbox"),
+    });
+    answer = null;
+    await tryAgain(house.em(), house.maren, id, due());
+    await expect(tryAgain(house.em(), house.maren, id, due())).rejects.toThrow(Conflict);
+    expect(await deliver(house.em(), id, false, due)).toBe("sent");
+    expect((await state(id)).refusal).toBeNull();
+  });
+
+  test("that fails for now is due again; on the last try it counts as refused", async () => {
+    const { id } = await queued("Yes.");
+    answer = { code: 451, words: "Busy" };
+    expect(await deliver(house.em(), id, false, due)).toBe("try later");
+    expect(await state(id)).toMatchObject({
+      state: "due",
+      attempts: 1,
+      refusal: expect.stringContaining("451 Busy"),
+    });
+    expect(await deliver(house.em(), id, true, due)).toBe("refused");
+  });
+});
