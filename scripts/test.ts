@@ -27,9 +27,16 @@ interface Ran {
 }
 
 /** Runs a command; what it prints is kept, and shown as it comes when asked for. */
-function run(command: string, args: string[], options: { show?: boolean; env?: Record<string, string> } = {}): Promise<Ran> {
+function run(
+  command: string,
+  args: string[],
+  options: { show?: boolean; env?: Record<string, string> } = {},
+): Promise<Ran> {
   return new Promise((resolve) => {
-    const child = spawn(command, args, { stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, ...options.env } });
+    const child = spawn(command, args, {
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, ...options.env },
+    });
     let output = "";
     const hear = (chunk: Buffer) => {
       output += chunk.toString();
@@ -55,13 +62,34 @@ async function staticChecks(): Promise<Count> {
   await npx(["react-router", "typegen"]);
   const results = [
     // Two cores: the two slowest side by side, then the rest.
-    ...(await Promise.all([check("eslint", ["eslint", "."]), check("tsc", ["tsc"]).then(async (ok) => ok && (await check("prettier", ["prettier", "--check", "."])))])),
-    ...(await Promise.all([check("import rules", ["depcruise", "app", "core", "server", "standins", "cli", "demo", "scripts", "bench", "e2e"]), check("knip", ["knip", "--no-progress", "--no-config-hints"])])),
+    ...(await Promise.all([
+      check("eslint", ["eslint", "."]),
+      check("tsc", ["tsc"]).then(async (ok) => ok && (await check("prettier", ["prettier", "--check", "."]))),
+    ])),
+    ...(await Promise.all([
+      check("import rules", [
+        "depcruise",
+        "app",
+        "core",
+        "server",
+        "standins",
+        "cli",
+        "demo",
+        "scripts",
+        "bench",
+        "e2e",
+      ]),
+      check("knip", ["knip", "--no-progress", "--no-config-hints"]),
+    ])),
   ];
   return { passed: results.filter(Boolean).length, failed: results.filter((ok) => !ok).length };
 }
 
-const jestReport = z.object({ numPassedTests: z.number(), numFailedTests: z.number(), numFailedTestSuites: z.number() });
+const jestReport = z.object({
+  numPassedTests: z.number(),
+  numFailedTests: z.number(),
+  numFailedTestSuites: z.number(),
+});
 
 async function unitTests(databaseUrl: string, args: string[]): Promise<Count> {
   heading("Unit tests");
@@ -81,7 +109,10 @@ async function unitTests(databaseUrl: string, args: string[]): Promise<Count> {
   return { passed, failed: Math.max(numFailedTests, numFailedTestSuites, code === 0 ? 0 : 1) };
 }
 
-const playwrightReport = z.object({ stats: z.object({ expected: z.number(), unexpected: z.number(), flaky: z.number() }), errors: z.array(z.unknown()) });
+const playwrightReport = z.object({
+  stats: z.object({ expected: z.number(), unexpected: z.number(), flaky: z.number() }),
+  errors: z.array(z.unknown()),
+});
 
 async function interfaceTests(args: string[]): Promise<Count> {
   heading("The interface, in Chromium");
@@ -89,21 +120,38 @@ async function interfaceTests(args: string[]): Promise<Count> {
   build();
   const [port, standins, inbound] = [await freePort(), await freeRun(), await freePort()];
   const env = {
-    PORT: String(port), STANDINS_PORT: String(standins), INBOUND_SMTP_PORT: String(inbound), DATA_DIR: join(folder, "data"), SEED: "demo",
-    DATABASE_URL: "", SMTP_URL: "", STANDINS: "on", HOST: "127.0.0.1", SESSION_SECRET: "",
+    PORT: String(port),
+    STANDINS_PORT: String(standins),
+    INBOUND_SMTP_PORT: String(inbound),
+    DATA_DIR: join(folder, "data"),
+    SEED: "demo",
+    DATABASE_URL: "",
+    SMTP_URL: "",
+    STANDINS: "on",
+    HOST: "127.0.0.1",
+    SESSION_SECRET: "",
   };
-  const program = spawn(process.execPath, ["--import", "tsx", "scripts/start.ts"], { stdio: ["ignore", "pipe", "pipe"], env: { ...process.env, ...env } });
+  const program = spawn(process.execPath, ["--import", "tsx", "scripts/start.ts"], {
+    stdio: ["ignore", "pipe", "pipe"],
+    env: { ...process.env, ...env },
+  });
   try {
     await started(program);
     const report = join(folder, "playwright.json");
-    const { code } = await npx(["playwright", "test", "--config", "e2e/playwright.config.ts", "--reporter=list,json", ...args], {
-      show: true,
-      env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report, E2E_OUTPUT: join(folder, "output") },
-    });
+    const { code } = await npx(
+      ["playwright", "test", "--config", "e2e/playwright.config.ts", "--reporter=list,json", ...args],
+      {
+        show: true,
+        env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report, E2E_OUTPUT: join(folder, "output") },
+      },
+    );
     const parsed = playwrightReport.safeParse(readJson(report));
     if (!parsed.success) return { passed: 0, failed: 1 };
     const { expected, unexpected, flaky } = parsed.data.stats;
-    return { passed: expected, failed: Math.max(unexpected + flaky + parsed.data.errors.length, code === 0 ? 0 : 1) };
+    return {
+      passed: expected,
+      failed: Math.max(unexpected + flaky + parsed.data.errors.length, code === 0 ? 0 : 1),
+    };
   } finally {
     await stopped(program);
   }
@@ -173,7 +221,9 @@ try {
   process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
   process.exitCode = failed > 0 ? 1 : 0;
 } catch (error) {
-  process.stderr.write(`plain-shelf: ${error instanceof Error ? error.message : String(error)}\n\n0 passed, 1 failed\n`);
+  process.stderr.write(
+    `plain-shelf: ${error instanceof Error ? error.message : String(error)}\n\n0 passed, 1 failed\n`,
+  );
   process.exitCode = 1;
 } finally {
   rmSync(folder, { recursive: true, force: true });

@@ -1,4 +1,4 @@
-import type { Editor } from "@tiptap/react";
+import type { Editor } from "@tiptap/core";
 import { useLayoutEffect, useRef, type RefObject } from "react";
 import type { SendCheck } from "#core/checks/check";
 import { findingPosition } from "./editor/decorations";

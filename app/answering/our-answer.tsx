@@ -1,4 +1,3 @@
-import { EditorContent } from "@tiptap/react";
 import { useMemo, useRef } from "react";
 import { compose } from "#core/compose/compose";
 import { secondLook } from "#core/checks/second-look";
@@ -20,6 +19,8 @@ import type { AnswerHandle } from "./use-answer";
 interface Props {
   open: OpenCase;
   answer: AnswerHandle;
+  /** Ref of the element that the editor lives in. */
+  place: (element: HTMLElement | null) => void;
   /** A reply that is looked at and not taken: the page shows how it would read. */
   looked: StripReply | null;
   onSend: (then: "next" | "stay") => Promise<void>;
@@ -28,7 +29,7 @@ interface Props {
 }
 
 /** The right page: to whom, about what, the letter itself, and the second look in its margin. */
-export function OurAnswer({ open, answer, looked, onSend, onWrite }: Props) {
+export function OurAnswer({ open, answer, place, looked, onSend, onWrite }: Props) {
   const { editor, letter } = answer;
   const page = useRef<HTMLDivElement>(null);
   const preview = useMemo(
@@ -69,7 +70,7 @@ export function OurAnswer({ open, answer, looked, onSend, onWrite }: Props) {
               </div>
             )}
             <div hidden={preview !== null}>
-              <EditorContent editor={editor} />
+              <div ref={place} />
             </div>
             <Signature open={open} />
             <Files open={open} answer={answer} />

@@ -20,7 +20,7 @@ export interface Around {
 
 /** The two-page spread: their side, our answer, and the shelf along the bottom. */
 export function Spread({ open, around }: { open: OpenCase; around: Around }) {
-  const answer = useAnswer(open);
+  const [answer, place] = useAnswer(open);
   const { editor, letter, take } = answer;
   const [looked, setLooked] = useState<StripReply | null>(
     open.draft ? null : (open.strip.replies[0] ?? null),
@@ -61,13 +61,14 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
   }, [send, navigate, around, backToShelf]);
 
   return (
-    <div className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto]">
+    <main className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto]">
       <PlaceTools around={around} />
       <div className="grid min-h-0 grid-cols-1 overflow-y-auto border-b border-line bg-sheet md:grid-cols-[minmax(20rem,35%)_minmax(0,1fr)] md:overflow-visible">
         <TheirSide open={open} />
         <OurAnswer
           open={open}
           answer={answer}
+          place={place}
           looked={looked !== null && !taken.has(looked.key) ? looked : null}
           onSend={send}
           onWrite={toAnswer}
@@ -84,7 +85,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
         }}
         onLeave={toAnswer}
       />
-    </div>
+    </main>
   );
 }
 
@@ -102,7 +103,8 @@ function PlaceTools({ around }: { around: Around }) {
         <Kbd keys={keys} />
       </span>
     ) : (
-      <Link to={`/cases/${to}`} aria-label={label}>
+      <Link to={`/cases/${to}`}>
+        <span className="sr-only">{label}, </span>
         <Kbd keys={keys} />
       </Link>
     );

@@ -1,4 +1,4 @@
-import type { Editor } from "@tiptap/react";
+import type { Editor } from "@tiptap/core";
 import type { DraftSlip } from "#server/answering/draft";
 import type { StripReply } from "#server/replies/strip";
 import { isEmptySlip, slipFrom, slipJson, slipsOf, type PlacedSlip } from "./editor/slips";

@@ -1,6 +1,6 @@
-import { UndoRedo, Placeholder } from "@tiptap/extensions";
-import { Extension } from "@tiptap/core";
-import { useEditor, type Editor } from "@tiptap/react";
+import { Placeholder } from "@tiptap/extensions/placeholder";
+import { UndoRedo } from "@tiptap/extensions/undo-redo";
+import { Extension, type Editor } from "@tiptap/core";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { PatternEngine } from "#core/conditions/patterns";
@@ -13,6 +13,7 @@ import { BlankInAnswer, TokenInAnswer } from "./editor/inline-views";
 import { letterPlugin, letterState, onLetter, withInputs, type LetterState } from "./editor/letter-state";
 import { documentExtensions } from "./editor/schema";
 import { Answer, SlipInAnswer } from "./editor/slip-view";
+import { useEditorIn } from "./editor/use-editor";
 import { isEmptySlip, ownWords, slipJson, slipsOf } from "./editor/slips";
 import { focusBlank, onTab } from "./blanks";
 import { letterInputs } from "./inputs";
@@ -33,8 +34,11 @@ export interface AnswerHandle {
   patterns: PatternEngine;
 }
 
-/** The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types. */
-export function useAnswer(open: OpenCase): AnswerHandle {
+/**
+ * The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types.
+ * @returns the answer, and the ref of the element that its editor is to live in
+ */
+export function useAnswer(open: OpenCase): [AnswerHandle, place: (element: HTMLElement | null) => void] {
   const [subject, setSubjectState] = useState<SubjectChoice>(open.draft?.subject ?? { from: "thread" });
   const [attachments, setAttachments] = useState<DraftFile[]>(open.draft?.attachments ?? []);
   const [otherNames, setOtherNames] = useState<string[]>([]);
@@ -51,9 +55,7 @@ export function useAnswer(open: OpenCase): AnswerHandle {
   const [opened] = useState(open);
   const slips = open.draft?.slips ?? [ownWords(open.language)];
 
-  const editor = useEditor({
-    immediatelyRender: false,
-    shouldRerenderOnTransaction: false,
+  const [editor, place] = useEditorIn(() => ({
     injectCSS: false,
     enableInputRules: true,
     extensions: [
@@ -88,7 +90,7 @@ export function useAnswer(open: OpenCase): AnswerHandle {
     onUpdate: ({ transaction }) => {
       if (transaction.docChanged) saver.current?.touch();
     },
-  });
+  }));
 
   useEffect(() => {
     if (!editor) return;
@@ -153,7 +155,7 @@ export function useAnswer(open: OpenCase): AnswerHandle {
     [editor, open.usual],
   );
 
-  return {
+  const answer: AnswerHandle = {
     editor,
     letter,
     saveState,
@@ -165,4 +167,5 @@ export function useAnswer(open: OpenCase): AnswerHandle {
     saver: () => saver.current,
     patterns,
   };
+  return [answer, place];
 }

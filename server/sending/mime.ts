@@ -51,10 +51,8 @@ export async function buildMime(em: EntityManager, message: Message): Promise<Bu
 
 /** Says of the plain text that its lines flow (RFC 3676); the composer has no option for it. */
 function markFlowed(node: MimeNode): boolean {
-  if (
-    String(node.getHeader("content-type")).startsWith("text/plain") &&
-    !node.getHeader("content-disposition")
-  ) {
+  const kind: unknown = node.getHeader("content-type");
+  if (typeof kind === "string" && kind.startsWith("text/plain") && !node.getHeader("content-disposition")) {
     node.setHeader("content-type", "text/plain; charset=utf-8; format=flowed");
     return true;
   }
