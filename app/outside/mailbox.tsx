@@ -1,9 +1,7 @@
 import { data, Link, redirect } from "react-router";
 import { z } from "zod";
-import { CustomerAddress } from "#server/db/entities/customers";
-import { Team } from "#server/db/entities/people";
 import { Unusable } from "#server/errors";
-import { mailbox, writeIn } from "#server/outside/mailboxes";
+import { correspondents, mailbox, writeIn } from "#server/outside/mailboxes";
 import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
@@ -13,20 +11,7 @@ import { WriteToUs } from "./write-to-us";
 export async function loader(args: Route.LoaderArgs) {
   const { em } = await signedIn(args);
   const address = args.params.address;
-  return answering(async () => {
-    const known = await em.findOne(
-      CustomerAddress,
-      { channel: "email", address: address.toLowerCase() },
-      { populate: ["customer"] },
-    );
-    const teams = await em.find(Team, {}, { orderBy: { id: "asc" } });
-    return {
-      address,
-      name: known?.customer.displayName ?? "",
-      mails: await mailbox(address),
-      teams: teams.map(({ name, mailbox: to }) => ({ name, to })),
-    };
-  });
+  return answering(async () => ({ ...(await correspondents(em, address)), mails: await mailbox(address) }));
 }
 
 const form = z.object({

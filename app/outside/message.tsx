@@ -1,8 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { CustomerAddress } from "#server/db/entities/customers";
-import { Team } from "#server/db/entities/people";
-import { outsideMail } from "#server/outside/mailboxes";
+import { correspondents, outsideMail } from "#server/outside/mailboxes";
 import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
@@ -13,21 +11,7 @@ import { WriteToUs } from "./write-to-us";
 export async function loader(args: Route.LoaderArgs) {
   const { em } = await signedIn(args);
   const { address, id } = args.params;
-  return answering(async () => {
-    const mail = await outsideMail(id);
-    const known = await em.findOne(
-      CustomerAddress,
-      { channel: "email", address: address.toLowerCase() },
-      { populate: ["customer"] },
-    );
-    const teams = await em.find(Team, {}, { orderBy: { id: "asc" } });
-    return {
-      address,
-      name: known?.customer.displayName ?? "",
-      mail,
-      teams: teams.map(({ name, mailbox: to }) => ({ name, to })),
-    };
-  });
+  return answering(async () => ({ ...(await correspondents(em, address)), mail: await outsideMail(id) }));
 }
 
 const views = ["formatted", "text", "source"] as const;

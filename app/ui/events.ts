@@ -11,10 +11,8 @@ const query = z.object({ case: z.coerce.number().int().positive().optional() });
 const BEAT_MS = 15_000;
 
 /** Server-sent events for open screens: of one case, and of the queue. Holding one open is being on the case. */
-export async function loader({ request, context, params, ...args }: Route.LoaderArgs) {
+export async function loader({ request, context }: Route.LoaderArgs) {
   const { viewer, em } = await signedIn({ request, context });
-  void params;
-  void args;
   const wanted = query.safeParse(Object.fromEntries(new URL(request.url).searchParams));
   const number = wanted.data?.case;
   const subject =

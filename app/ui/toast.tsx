@@ -1,13 +1,4 @@
-import {
-  createContext,
-  useCallback,
-  useContext,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-  type ReactNode,
-} from "react";
+import { createContext, useCallback, useContext, useEffect, useRef, useState, type ReactNode } from "react";
 
 /** A short message at the foot of the desk, with at most one thing to do about it. */
 export interface ToastMessage {
@@ -58,9 +49,8 @@ export function ToastProvider({ children }: { children: ReactNode }) {
     return () => window.removeEventListener("keydown", listen);
   }, []);
 
-  const value = useMemo(() => show, [show]);
   return (
-    <ToastContext value={value}>
+    <ToastContext value={show}>
       {children}
       <div
         role="status"

@@ -24,7 +24,7 @@ export function Ruler({
     <div>
       {groups.map(({ band, rows }) => (
         <section key={band} aria-label={band} className="flex">
-          <h2 className="w-28 shrink-0 pt-2.5 pl-6 leading-tight font-bold">
+          <h2 className="w-18 shrink-0 pt-2.5 pl-3 text-sm sm:w-28 sm:pl-6 sm:text-base leading-tight font-bold">
             {band}
             <span className="block font-normal text-soft tabular-nums">{rows.length}</span>
           </h2>
@@ -81,7 +81,7 @@ function Row({ row, when, selected, onSelect }: { row: WaitingRow; when: React.R
         to={`/cases/${row.number}`}
         onFocus={() => onSelect(row.number)}
         onMouseEnter={() => onSelect(row.number)}
-        className="grid grid-cols-[6.5rem_1fr_auto] items-baseline gap-3 px-3.5 py-2.5 focus-visible:outline-offset-[-2px]"
+        className="grid grid-cols-[4.6rem_1fr] sm:grid-cols-[6.5rem_1fr_auto] items-baseline gap-3 px-3.5 py-2.5 focus-visible:outline-offset-[-2px]"
       >
         <span className="truncate text-sm tabular-nums">{when}</span>
         <span className="truncate">
@@ -91,7 +91,7 @@ function Row({ row, when, selected, onSelect }: { row: WaitingRow; when: React.R
             <span className={row.subject ? "text-soft" : ""}>{row.words.slice(0, 160)}</span>
           </span>
         </span>
-        <span className="flex gap-3 text-sm text-soft">
+        <span className="hidden gap-3 text-sm text-soft sm:flex">
           {row.refused && <strong className="text-stop">refused</strong>}
           {row.people.length > 0 && <span className="font-semibold text-look">{row.people.join(", ")}</span>}
           {row.topic && <span className="hidden w-28 truncate md:inline">{row.topic}</span>}

@@ -189,18 +189,16 @@ export async function saveDraft(
     draft.updatedAt = now;
     await inner.flush();
     await inner.nativeDelete(Slip, { draft });
-    for (const [position, slip] of input.slips.entries()) {
-      inner.create(Slip, {
-        draft,
-        uid: slip.uid,
-        position,
-        version: slip.versionId === null ? null : inner.getReference(ReplyVersion, slip.versionId),
-        language: slip.language,
-        document: slip.document,
-        values: slip.values,
-      });
-    }
+    createSlips(inner, draft, input.slips);
     await inner.flush();
     return draft.version;
   });
+}
+
+/** Puts slips on a draft, in their order; the caller flushes. */
+export function createSlips(em: EntityManager, draft: Draft, slips: DraftInput["slips"]): void {
+  for (const [position, { uid, versionId, language, document, values }] of slips.entries()) {
+    const version = versionId === null ? null : em.getReference(ReplyVersion, versionId);
+    em.create(Slip, { draft, uid, position, version, language, document, values });
+  }
 }

@@ -9,10 +9,10 @@ import { re2Patterns } from "#core/conditions/re2";
 import { referencesFor } from "#core/mail/threading";
 import { catalogue } from "#core/tokens/catalogue";
 import { neighbours } from "../cases/waiting";
-import { Attachment, Draft, LetterReply, SentLetter, Slip } from "../db/entities/answering";
+import { Attachment, Draft, LetterReply, SentLetter } from "../db/entities/answering";
 import type { Case } from "../db/entities/cases";
 import { CaseEvent, Message, StoredFile } from "../db/entities/cases";
-import { Reply, ReplyVersion } from "../db/entities/library";
+import { Reply } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { Conflict, NotFound } from "../errors";
 import { notify } from "../events/notify";
@@ -20,7 +20,7 @@ import { caseNumber, findHouse } from "../house";
 import type { Viewer } from "../people/viewer";
 import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
-import { loadDraft, type LoadedDraft } from "./draft";
+import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
 import { findCase, sentReplies, surroundings } from "./open";
 import { query } from "../db/sql";
@@ -274,17 +274,7 @@ export async function callBack(
       version: 1,
       updatedAt: now,
     });
-    for (const [position, slip] of letter.slips.entries()) {
-      inner.create(Slip, {
-        draft,
-        uid: slip.uid,
-        position,
-        version: slip.versionId === null ? null : inner.getReference(ReplyVersion, slip.versionId),
-        language: slip.language,
-        document: slip.document,
-        values: slip.values,
-      });
-    }
+    createSlips(inner, draft, letter.slips);
     await restoreWaiting(inner, subject, now);
     inner.create(CaseEvent, {
       case: subject,

@@ -1,5 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
+import { CustomerAddress } from "../db/entities/customers";
+import { Team } from "../db/entities/people";
 import { environment } from "../environment";
 import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
@@ -73,6 +75,24 @@ export interface OutsidePerson {
   name: string;
   messages: number;
   latest: string | null;
+}
+
+/** Whose mailbox an address is, and whom they can write to. */
+export async function correspondents(
+  em: EntityManager,
+  address: string,
+): Promise<{ address: string; name: string; teams: { name: string; to: string }[] }> {
+  const known = await em.findOne(
+    CustomerAddress,
+    { channel: "email", address: address.toLowerCase() },
+    { populate: ["customer"] },
+  );
+  const teams = await em.find(Team, {}, { orderBy: { id: "asc" } });
+  return {
+    address,
+    name: known?.customer.displayName ?? "",
+    teams: teams.map(({ name, mailbox: to }) => ({ name, to })),
+  };
 }
 
 const MOST_PEOPLE = 60;

@@ -46,9 +46,9 @@ export function newId(): string {
 }
 
 /** An empty slip for the agent's own words. */
-export function ownWords(language: string): DraftSlip {
+export function ownWords(language: string, id = newId()): DraftSlip {
   return {
-    id: newId(),
+    id,
     versionId: null,
     reply: null,
     title: "Your own words",
