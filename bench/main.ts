@@ -1,0 +1,13 @@
+import { benchCompose } from "./compose";
+
+/** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
+const benches: Record<string, () => object> = { compose: benchCompose };
+
+const names = process.argv.slice(2);
+for (const name of names.length > 0 ? names : Object.keys(benches)) {
+  const bench = benches[name];
+  if (!bench) {
+    process.stderr.write(`bench: there is no “${name}”; there is ${Object.keys(benches).join(", ")}\n`);
+    process.exitCode = 2;
+  } else process.stdout.write(`${JSON.stringify(bench())}\n`);
+}
