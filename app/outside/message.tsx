@@ -61,7 +61,7 @@ export default function Message({ loaderData }: Route.ComponentProps) {
           title="The message as a mail reader shows it"
           src={`/outside/messages/${mail.id}/html`}
           sandbox=""
-          className="h-96 w-full border-b border-line bg-white"
+          className="h-[34rem] w-full border-b border-line bg-white"
         />
       )}
       {view === "text" && (
