@@ -64,6 +64,7 @@ for (const [colorScheme, customer] of [
     expect(await violations(page)).toEqual([]);
     await page.getByRole("button", { name: "drop" }).nth(1).click();
     expect(errors).toEqual([]);
+    await page.context().close();
   });
 }
 
@@ -173,4 +174,5 @@ test("signing in and filtering work before any script has loaded", async ({ brow
   await page.getByRole("searchbox", { name: "Find a case" }).fill("gas bottles");
   await page.getByRole("button", { name: "Show" }).click();
   await expect(page.getByRole("link", { name: /Saltgarth Holiday Park/ })).toBeVisible();
+  await page.context().close();
 });

@@ -32,6 +32,8 @@ test("two agents on one case see each other at once, and only one answer goes ou
   expect(mail.text).toContain("I see both payments.");
   await expect(one.getByRole("article", { name: /Our answer by/ })).toHaveCount(1);
   await expect(two.getByRole("article", { name: /Our answer by/ })).toHaveCount(1);
+  await one.context().close();
+  await two.context().close();
 });
 
 test("a process killed between queuing and delivery loses nothing, and is started again", async ({
