@@ -60,7 +60,7 @@ async function run([verb, ...args]: string[]): Promise<string[]> {
       return [JSON.stringify(await render(read(renderOptions, args)), null, 2)];
     case "lint": {
       const { library, problems } = await readLibrary(read(lintOptions, args).library);
-      return lint(library, problems).map((finding) => JSON.stringify(finding));
+      return lint(library, problems, new Date().toISOString()).map((finding) => JSON.stringify(finding));
     }
     case undefined:
     case "help":

@@ -27,13 +27,13 @@ test("unknown names, wherever they stand", () => {
   expect(
     findings(matter, "{$booking.moon :shout} [x](https://example.org/{$case.nummer}) :passage[a]{#q}"),
   ).toEqual([
-    "token-unknown: There is no token “customer.nickname”",
-    "token-unknown: There is no token “booking.moon”",
-    "function-unknown: There is no format “:shout”",
-    "token-unknown: There is no token “case.nummer”",
-    "passage-unknown: There is no passage “q”",
     "blank-unknown: There is no blank “mood”",
     "passage-unused: The passage “p” is used nowhere",
+    "token-unknown: There is no token “customer.nickname”",
+    "function-unknown: There is no format “:shout”",
+    "token-unknown: There is no token “booking.moon”",
+    "token-unknown: There is no token “case.nummer”",
+    "passage-unknown: There is no passage “q”",
   ]);
 });
 
@@ -71,6 +71,7 @@ test("passages that can never stand and blanks never used", () => {
     "passage-never: The passage “a” can never stand",
     "passage-never: The passage “b” can never stand",
     "condition-unusable: The regular expression of the passage “d” cannot be used",
+    "choice-uncovered: Where harbour is “Tarn Head”, none of its passages stands",
     "blank-unused: The blank “spare” is used nowhere",
   ]);
 });

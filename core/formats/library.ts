@@ -24,6 +24,11 @@ const frontMatter = {
   subject: subject.optional(),
   use_template_subject: z.boolean().default(false),
   review_by: z.iso.date().optional(),
+  /** What it is about: cases of these topics, or any; with a booking, or any. */
+  topics: z.array(z.string().min(1).max(80)).max(50).default([]),
+  with_booking: z.boolean().default(false),
+  season_from: z.iso.date().optional(),
+  season_until: z.iso.date().optional(),
   blanks: z._default(blanksSchema, {}),
   passages: z._default(passagesSchema, {}),
   attachments: z.array(z.string().min(1).max(300)).max(50).default([]),

@@ -6,7 +6,6 @@ import type {
   Root,
   RootContent,
   Table as MdTable,
-  TableCell as MdTableCell,
   TableRow as MdTableRow,
 } from "mdast";
 import remarkDirective from "remark-directive";
@@ -14,6 +13,7 @@ import remarkGfm from "remark-gfm";
 import remarkParse from "remark-parse";
 import { unified, type Processor } from "unified";
 import type { PassageRef } from "../document/definition";
+import { joinTexts } from "../document/inlines";
 import { emptyDocument } from "../document/schema";
 import type {
   Block,
@@ -38,8 +38,10 @@ export interface MarkdownProblem {
 
 /**
  * Reads the Markdown form of a reply: CommonMark with GFM tables, MessageFormat 2 placeholders and
- * the directives `:::passage{#id}`, `:passage[…]{#id}`, `:row{#id}`, `:u[…]` and `:mark[…]`.
- * What is no such directive stays as it was typed. Nothing is lost: what cannot be read stays as text.
+ * the directives `:::passage{#id}`, `:passage[…]{#id}`, `:row{#id}`, `:item{#id}`, `:u[…]` and `:mark[…]`.
+ * What is no such directive stays as it was typed. A paragraph of one no-break space is an empty one,
+ * a table whose heading row is empty has none, `<br>` breaks a line in a cell, and a picture's title
+ * may say its width, as in `![alt](file "width=240")`. Nothing is lost: what cannot be read stays as text.
  */
 export function readMarkdown(source: string): { doc: Doc; problems: MarkdownProblem[] } {
   const reader = new Reader(source);
@@ -81,7 +83,7 @@ class Reader {
     const attrs = { passages };
     switch (node.type) {
       case "paragraph":
-        return [{ type: "paragraph", attrs, content: this.#inlines(node.children, []) }];
+        return [{ type: "paragraph", attrs, content: withoutGap(this.#inlines(node.children, [])) }];
       case "heading":
         return [
           {
@@ -126,8 +128,15 @@ class Reader {
 
   /** An item that holds nothing but one marked passage is that passage. */
   #item(item: MdListItem): ListItem {
-    const blocks = this.blocks(item.children, []);
+    const passages: PassageRef[] = [];
+    const [lead, ...rest] = item.children;
+    const children: RootContent[] =
+      lead?.type === "paragraph"
+        ? [{ ...lead, children: this.#leadingRefs("item", lead.children, passages) }, ...rest]
+        : item.children;
+    const blocks = this.blocks(children, []);
     const content: Block[] = blocks[0]?.type === "paragraph" ? blocks : [paragraph([], []), ...blocks];
+    if (passages.length > 0) return { type: "listItem", attrs: { passages }, content };
     const [only] = content;
     if (content.length === 1 && only?.type === "paragraph" && only.content.length > 0) {
       const whole = commonPassages(only.content);
@@ -144,13 +153,15 @@ class Reader {
 
   #table(table: MdTable, passages: PassageRef[]): Table {
     const rows = table.children.map((row, index) => this.#row(row, index === 0));
-    return { type: "table", attrs: { passages }, content: rows };
+    const [head, ...body] = rows;
+    const headless = head?.attrs.passages.length === 0 && body.length > 0 && head.content.every(isEmptyCell);
+    return { type: "table", attrs: { passages }, content: headless ? body : rows };
   }
 
   #row(row: MdTableRow, heading: boolean): TableRow {
     const passages: PassageRef[] = [];
     const cells = row.children.map((cell, index): TableCell => {
-      const children = index === 0 ? this.#rowPassages(cell, passages) : cell.children;
+      const children = index === 0 ? this.#leadingRefs("row", cell.children, passages) : cell.children;
       const content: Block[] = [paragraph(this.#inlines(children, []), [])];
       return {
         type: heading ? "tableHeader" : "tableCell",
@@ -161,12 +172,12 @@ class Reader {
     return { type: "tableRow", attrs: { passages }, content: cells };
   }
 
-  /** Takes the `:row{#id}` marks from the start of a row's first cell. */
-  #rowPassages(cell: MdTableCell, passages: PassageRef[]): PhrasingContent[] {
-    const children = [...cell.children];
+  /** Takes the `:row{#id}` or `:item{#id}` marks from the start of a row's first cell or of an item. */
+  #leadingRefs(name: "row" | "item", nodes: PhrasingContent[], passages: PassageRef[]): PhrasingContent[] {
+    const children = [...nodes];
     for (;;) {
       const [first] = children;
-      if (first?.type !== "textDirective" || first.name !== "row") return children;
+      if (first?.type !== "textDirective" || first.name !== name) return children;
       const ref = this.#ref(first);
       if (ref) passages.push(ref);
       children.shift();
@@ -204,7 +215,7 @@ class Reader {
         return [
           {
             type: "image",
-            attrs: { attachment: node.url, alt: node.alt ?? "", width: null },
+            attrs: { attachment: node.url, alt: node.alt ?? "", width: this.#width(node.title) },
             ...(marks.length > 0 ? { marks } : {}),
           },
         ];
@@ -212,6 +223,9 @@ class Reader {
         return text(node.value, marks);
       case "textDirective":
         return this.#directive(node, marks);
+      case "html":
+        if (!/^<br\s*\/?>$/i.test(node.value)) return text(this.#slice(node), marks);
+        return [marks.length > 0 ? { type: "hardBreak", marks } : { type: "hardBreak" }];
       default:
         return text(this.#slice(node), marks);
     }
@@ -230,15 +244,25 @@ class Reader {
         ]);
       }
       case "u":
+        if (node.children.length === 0) return text(this.#slice(node), marks);
         return this.#inlines(node.children, [...marks, { type: "underline" }]);
       case "mark":
+        if (node.children.length === 0) return text(this.#slice(node), marks);
         return this.#inlines(node.children, [...marks, { type: "highlight" }]);
       case "row":
         this.#report(node, "“:row” stands at the start of a table row’s first cell");
         return text(this.#slice(node), marks);
+      case "item":
+        this.#report(node, "“:item” stands at the start of a list item");
+        return text(this.#slice(node), marks);
       default:
         return text(this.#slice(node), marks);
     }
+  }
+
+  #width(title: string | null | undefined): number | null {
+    const width = Number(/^width=(\d{1,4})$/.exec(title ?? "")?.[1]);
+    return width >= 1 && width <= 2000 ? width : null;
   }
 
   #ref(node: Directive): PassageRef | null {
@@ -285,21 +309,15 @@ function lines(source: string): Inline[] {
     ]);
 }
 
-/** Neighbouring texts with the same marks as one, as the editor would have them. */
-function joinTexts(inlines: Inline[]): Inline[] {
-  return inlines.reduce<Inline[]>((joined, inline) => {
-    const last = joined.at(-1);
-    if (
-      last?.type === "text" &&
-      inline.type === "text" &&
-      JSON.stringify(last.marks) === JSON.stringify(inline.marks)
-    ) {
-      joined[joined.length - 1] = { ...last, text: last.text + inline.text };
-    } else {
-      joined.push(inline);
-    }
-    return joined;
-  }, []);
+const GAP = "\u00a0";
+
+function withoutGap(inlines: Inline[]): Inline[] {
+  const [only] = inlines;
+  return inlines.length === 1 && only?.type === "text" && only.text === GAP && !only.marks ? [] : inlines;
+}
+
+function isEmptyCell(cell: TableCell): boolean {
+  return cell.content.every((block) => block.type === "paragraph" && block.content.length === 0);
 }
 
 function passageMark(inline: Inline): PassageRef[] {

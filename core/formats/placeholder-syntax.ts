@@ -71,12 +71,24 @@ const placeholder: Construct = {
     function cellQuoted(character: Code): State | undefined {
       if (isEnd(character)) return nok(character);
       effects.consume(character);
-      return character === code.backslash ? cellClose : cellQuoted;
+      return character === code.backslash ? cellEscape : cellQuoted;
     }
-    function cellClose(character: Code): State | undefined {
+    // In a cell a bar is `\|` and a backslash `\\`: the states follow what they stand for.
+    function cellEscape(character: Code): State | undefined {
       if (isEnd(character)) return nok(character);
       effects.consume(character);
-      return character === code.bar ? inside : cellQuoted;
+      if (character === code.bar) return inside;
+      return character === code.backslash ? cellEscaped : cellQuoted;
+    }
+    function cellEscaped(character: Code): State | undefined {
+      if (isEnd(character)) return nok(character);
+      effects.consume(character);
+      return character === code.backslash ? cellEscapedPair : cellQuoted;
+    }
+    function cellEscapedPair(character: Code): State | undefined {
+      if (isEnd(character)) return nok(character);
+      effects.consume(character);
+      return cellQuoted;
     }
   },
 };
@@ -94,7 +106,7 @@ export const placeholderFromMarkdown: FromMarkdownExtension = {
     placeholder(token) {
       const value = this.sliceSerialize(token);
       const inCell = /^[^|]*\\\|/.test(value);
-      this.enter({ type: "placeholder", value: inCell ? value.replaceAll("\\|", "|") : value }, token);
+      this.enter({ type: "placeholder", value: inCell ? value.replace(/\\([\\|])/g, "$1") : value }, token);
     },
   },
   exit: {

@@ -114,6 +114,14 @@ export function blankValue(
   return read;
 }
 
+/** A blank's value in plain words, for people who write or check replies. */
+export function blankWords(value: BlankValue): string {
+  if (value === null) return "";
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (Array.isArray(value)) return value.join(", ");
+  return typeof value === "object" ? `${value.amount} ${value.currency}` : String(value);
+}
+
 /** Several choices as they stand in a sentence. */
 export function joinChoices(choices: string[], blank: Blank | undefined, language: string): string {
   if (blank?.kind === "choice" && blank.join !== undefined) return choices.join(blank.join);

@@ -1,0 +1,343 @@
+import { SegmentedMessage } from "sms-segments-calculator";
+import { testsOf, type Passages } from "../conditions/condition";
+import { coverage, type PassageUse } from "../conditions/coverage";
+import type { PatternEngine } from "../conditions/patterns";
+import type { PassageRef } from "../document/definition";
+import { safeHref } from "../document/links";
+import { toPlainText } from "../document/text";
+import type { BlankNode, Doc, TextNode, TokenNode } from "../document/types";
+import { passagesOf, sizeOf, walk } from "../document/walk";
+import type { Blanks } from "../tokens/blanks";
+import type { OwnToken, Token } from "../tokens/catalogue";
+import { formatFunctions } from "../tokens/format";
+import { isGuaranteed, knownWhere, whyUncertain, type SubjectMatter } from "../tokens/guarantee";
+import { readText, type TextPiece } from "../tokens/text-form";
+import { outOfDate } from "./dates";
+import { withExamples } from "./examples";
+import { factWords } from "./facts";
+import { never } from "./never";
+import { greetings, signOffs } from "./phrases";
+
+/** Where a writer has to look. Positions in a body count as ProseMirror's do, in a subject as text does. */
+export type WriterPlace =
+  | { in: "body"; from: number; to: number }
+  | { in: "subject"; from: number; to: number }
+  | { in: "passage"; id: string }
+  | { in: "blank"; name: string };
+
+export type WriterCode =
+  | "token-unknown"
+  | "token-uncertain"
+  | "text-unreadable"
+  | "function-unknown"
+  | "blank-unknown"
+  | "blank-unused"
+  | "passage-unknown"
+  | "passage-unused"
+  | "passage-never"
+  | "passage-always"
+  | "choice-uncovered"
+  | "passages-overlap"
+  | "condition-unusable"
+  | "link-without-address"
+  | "picture-without-text"
+  | "greeting-inside"
+  | "sign-off-inside"
+  | "sms-segments"
+  | "fact-typed"
+  | "date-passed"
+  | "nothing-written";
+
+/** One finding for the writer. What is wrong would stop letters or lose words; the rest is worth a look. */
+export interface WriterFinding {
+  severity: "wrong" | "look";
+  code: WriterCode;
+  message: string;
+  /** The variant that it is about; null for the reply as a whole. */
+  language: string | null;
+  at: WriterPlace | null;
+}
+
+/** A reply as it is being written. */
+export interface WrittenReply {
+  part: "opening" | "answer" | "closing";
+  channels: string[];
+  about: SubjectMatter;
+  blanks: Blanks;
+  passages: Passages;
+  variants: { language: string; subject: string | null; document: Doc }[];
+}
+
+/** What the checks know beside the reply. */
+export interface WritingChecksInput {
+  tokens: ReadonlyMap<string, Token>;
+  /** House facts with their values. */
+  facts: OwnToken[];
+  patterns: PatternEngine;
+  /** ISO 8601 instant; null where dates are not to be looked at. */
+  now: string | null;
+}
+
+/** Looks through a reply. The reply's own findings come first, then each variant's in the order of its words. */
+export function checkReply(reply: WrittenReply, input: WritingChecksInput): WriterFinding[] {
+  const used = { blanks: new Set<string>(), uses: [] as PassageUse[] };
+  const variants = reply.variants.flatMap((variant) => new VariantChecks(reply, variant, input, used).all());
+  return [...definitions(reply, input, used), ...variants];
+}
+
+interface Used {
+  blanks: Set<string>;
+  uses: PassageUse[];
+}
+
+function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used): WriterFinding[] {
+  const findings: WriterFinding[] = [];
+  const add = (
+    severity: WriterFinding["severity"],
+    code: WriterCode,
+    message: string,
+    at: WriterPlace | null,
+  ) => {
+    findings.push({ severity, code, message, language: null, at });
+  };
+  const usedIds = new Set(used.uses.map((use) => use.id));
+  for (const [id, passage] of Object.entries(reply.passages)) {
+    const at: WriterPlace = { in: "passage", id };
+    for (const test of testsOf(passage.when)) {
+      if (test.value.startsWith("blank.")) {
+        const name = test.value.slice("blank.".length);
+        used.blanks.add(name);
+        if (!Object.hasOwn(reply.blanks, name))
+          add("wrong", "blank-unknown", `There is no blank “${name}”`, at);
+      } else if (!test.value.startsWith("message.") && !input.tokens.has(test.value))
+        add("wrong", "token-unknown", `There is no token “${test.value}”`, at);
+      if (test.is === "matches" && input.patterns(String(test.to), test.ignore_case ?? false) === null)
+        add(
+          "wrong",
+          "condition-unusable",
+          `The regular expression of the passage “${id}” cannot be used`,
+          at,
+        );
+    }
+    if (!usedIds.has(id)) add("look", "passage-unused", `The passage “${id}” is used nowhere`, at);
+    if (never(passage.when, reply.blanks))
+      add("wrong", "passage-never", `The passage “${id}” can never stand`, at);
+  }
+  const codes = {
+    uncovered: "choice-uncovered",
+    overlap: "passages-overlap",
+    never: "passage-never",
+    always: "passage-always",
+  } as const;
+  for (const finding of coverage(reply.passages, reply.blanks, used.uses, input.patterns)) {
+    if (findings.some((one) => one.message === finding.message)) continue;
+    const [id = ""] = finding.passages;
+    const severity = finding.kind === "never" ? "wrong" : "look";
+    const at: WriterPlace =
+      finding.kind === "uncovered" ? { in: "blank", name: finding.blank } : { in: "passage", id };
+    add(severity, codes[finding.kind], finding.message, at);
+  }
+  for (const [name, blank] of Object.entries(reply.blanks)) {
+    for (const piece of readText(blank.default ?? "").pieces)
+      if (piece.type === "token" && !input.tokens.has(piece.attrs.name))
+        add("wrong", "token-unknown", `There is no token “${piece.attrs.name}”`, { in: "blank", name });
+    if (!used.blanks.has(name))
+      add("look", "blank-unused", `The blank “${name}” is used nowhere`, { in: "blank", name });
+  }
+  return findings;
+}
+
+type Variant = WrittenReply["variants"][number];
+
+class VariantChecks {
+  readonly #findings: WriterFinding[] = [];
+
+  constructor(
+    private readonly reply: WrittenReply,
+    private readonly variant: Variant,
+    private readonly input: WritingChecksInput,
+    private readonly used: Used,
+  ) {}
+
+  all(): WriterFinding[] {
+    this.#subject();
+    this.#body();
+    this.#greetingAndSignOff();
+    this.#segments();
+    if (toPlainText(this.variant.document.content).trim() === "")
+      this.#add("wrong", "nothing-written", "Nothing is written yet", null);
+    return this.#findings;
+  }
+
+  #add(severity: WriterFinding["severity"], code: WriterCode, message: string, at: WriterPlace | null): void {
+    this.#findings.push({ severity, code, message, language: this.variant.language, at });
+  }
+
+  #subject(): void {
+    const { subject } = this.variant;
+    if (subject === null) return;
+    const { pieces, problems } = readText(subject);
+    for (const { message, from, to } of problems)
+      this.#add("wrong", "text-unreadable", `Subject: ${message}`, { in: "subject", from, to });
+    const at: WriterPlace = { in: "subject", from: 0, to: subject.length };
+    for (const piece of pieces) if (piece.type !== "text") this.#placeholder(piece, [], at);
+  }
+
+  #body(): void {
+    const { document } = this.variant;
+    const open: { refs: PassageRef[]; end: number }[] = [];
+    walk(document, (node, position) => {
+      while (open.length > 0 && (open.at(-1)?.end ?? 0) <= position) open.pop();
+      const own = passagesOf(node);
+      for (const { id, otherwise } of own) {
+        this.used.uses.push({ id, otherwise });
+        if (!Object.hasOwn(this.reply.passages, id))
+          this.#add("wrong", "passage-unknown", `There is no passage “${id}”`, range(position, sizeOf(node)));
+      }
+      const refs = [...open.flatMap((one) => one.refs), ...own];
+      if ("content" in node) open.push({ refs: own, end: position + sizeOf(node) });
+      const at = range(position, sizeOf(node));
+      switch (node.type) {
+        case "token":
+        case "blank":
+          this.#placeholder(node, refs, at);
+          break;
+        case "image":
+          if (node.attrs.alt.trim() === "")
+            this.#add(
+              "look",
+              "picture-without-text",
+              "Say what the picture shows, for those who do not see it",
+              at,
+            );
+          else this.#text(node.attrs.alt, "Alternative text", refs, at);
+          break;
+        case "text":
+          this.#words(node, position);
+          break;
+        default:
+      }
+      if ("marks" in node) this.#link(node, refs, at);
+    });
+  }
+
+  #link(
+    node: TextNode | TokenNode | BlankNode | { marks?: TextNode["marks"] },
+    refs: PassageRef[],
+    at: WriterPlace,
+  ): void {
+    const link = node.marks?.find((mark) => mark.type === "link");
+    if (!link) return;
+    const { href } = link.attrs;
+    const filled = href.replace(/\{[^{}]*\}/g, "x");
+    if (safeHref(filled) === null || /^https?:\/\/\/?$/.test(filled))
+      this.#add("wrong", "link-without-address", `“${href}” is no address that a link can lead to`, at);
+    this.#text(href, "Link address", refs, at);
+  }
+
+  #text(text: string, what: string, refs: PassageRef[], at: WriterPlace): void {
+    const { pieces, problems } = readText(text);
+    for (const problem of problems) this.#add("wrong", "text-unreadable", `${what}: ${problem.message}`, at);
+    for (const piece of pieces) if (piece.type !== "text") this.#placeholder(piece, refs, at);
+  }
+
+  #placeholder(node: Exclude<TextPiece, { type: "text" }>, refs: PassageRef[], at: WriterPlace): void {
+    const { name, fn, options } = node.attrs;
+    if (fn !== null && !(formatFunctions as readonly string[]).includes(fn))
+      this.#add("wrong", "function-unknown", `There is no format “:${fn}”`, at);
+    if (node.type === "blank") {
+      this.used.blanks.add(name);
+      if (!Object.hasOwn(this.reply.blanks, name))
+        this.#add("wrong", "blank-unknown", `There is no blank “${name}”`, at);
+      return;
+    }
+    const token = this.input.tokens.get(name);
+    if (!token) {
+      this.#add("wrong", "token-unknown", `There is no token “${name}”`, at);
+      return;
+    }
+    if (options.fallback?.trim() || isGuaranteed(name, this.reply.about)) return;
+    const known = refs.some((ref) => {
+      const passage = this.reply.passages[ref.id];
+      return passage && knownWhere(passage.when, !ref.otherwise).has(name);
+    });
+    if (!known)
+      this.#add(
+        "look",
+        "token-uncertain",
+        `The ${token.label} may be missing (${whyUncertain(name, this.reply.about)}), and nothing stands in for it`,
+        at,
+      );
+  }
+
+  #words({ text }: TextNode, position: number): void {
+    for (const match of text.matchAll(/\{\s*\$[^{}]*\}?/g))
+      this.#add(
+        "wrong",
+        "text-unreadable",
+        `“${match[0]}” is not a token that can be read`,
+        range(position + match.index, match[0].length),
+      );
+    for (const fact of this.input.facts) {
+      for (const words of factWords(fact, this.variant.language)) {
+        const at = text.toLowerCase().indexOf(words.toLowerCase());
+        if (at < 0 || !standsAlone(text, at, words.length)) continue;
+        this.#add(
+          "look",
+          "fact-typed",
+          `“${words}” is a house fact: use {$house.${fact.key}}, and it changes with it`,
+          range(position + at, words.length),
+        );
+        break;
+      }
+    }
+    if (this.input.now === null) return;
+    for (const { index, words } of outOfDate(text, this.variant.language, this.input.now))
+      this.#add("look", "date-passed", `${words} has passed`, range(position + index, words.length));
+  }
+
+  #greetingAndSignOff(): void {
+    if (this.reply.part !== "answer") return;
+    const paragraphs: { text: string; from: number; to: number }[] = [];
+    walk(this.variant.document, (node, position) => {
+      if (node.type === "paragraph")
+        paragraphs.push({ text: toPlainText([node]), from: position, to: position + sizeOf(node) });
+    });
+    const [first] = paragraphs;
+    if (first && GREETING.test(first.text) && first.text.length <= 80)
+      this.#add("look", "greeting-inside", "An answer needs no greeting: the opening has it", {
+        in: "body",
+        from: first.from,
+        to: first.to,
+      });
+    for (const { text, from, to } of paragraphs)
+      if (SIGN_OFF.test(text))
+        this.#add("look", "sign-off-inside", "An answer needs no sign-off: the closing has it", {
+          in: "body",
+          from,
+          to,
+        });
+  }
+
+  #segments(): void {
+    if (!this.reply.channels.includes("sms")) return;
+    const text = toPlainText(
+      withExamples(this.variant.document, this.input.tokens, this.reply.blanks).content,
+    );
+    const { segmentsCount } = new SegmentedMessage(text);
+    if (segmentsCount > 1)
+      this.#add("look", "sms-segments", `As an SMS this is about ${segmentsCount} messages long`, null);
+  }
+}
+
+const GREETING = new RegExp(`^\\s*(?:${greetings.join("|")})(?![\\p{L}])`, "iu");
+const SIGN_OFF = new RegExp(`^\\s*(?:${signOffs.join("|")})\\s*[,.!]?\\s*$`, "iu");
+
+function range(position: number, size: number): WriterPlace {
+  return { in: "body", from: position, to: position + size };
+}
+
+function standsAlone(text: string, at: number, length: number): boolean {
+  const letter = /[\p{L}\p{N}]/u;
+  return !letter.test(text.slice(at - 1, at)) && !letter.test(text.slice(at + length, at + length + 1));
+}
