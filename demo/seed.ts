@@ -5,7 +5,7 @@ import { nameKey } from "#core/checks/names";
 import { readMarkdown } from "#core/formats/markdown";
 import { CaseField } from "#server/db/entities/cases";
 import { Customer, CustomerAddress, Organisation } from "#server/db/entities/customers";
-import { Signature, Stationery } from "#server/db/entities/library";
+import { Reply, Signature, Stationery, UsualReply } from "#server/db/entities/library";
 import { House, Person, Team } from "#server/db/entities/people";
 import { hashPassword } from "#server/people/password";
 import { importLibrary } from "#server/replies/import";
@@ -54,10 +54,9 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
       name: team.name,
       mailbox: team.mailbox,
       answerWithin: team.answer_within_hours * 60,
-      usualOpening: team.usual_opening ?? null,
-      usualClosing: team.usual_closing ?? null,
     });
     teams.set(team.key, row);
+    await seedUsual(em, row, team.usual_opening, team.usual_closing);
     em.create(Signature, { team: row, person: null, document: readMarkdown(team.signature).doc });
     const { stationery } = team;
     em.create(Stationery, {
@@ -83,6 +82,18 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   await em.flush();
   await seedConversations(em, demo.conversations, { teams, people, customers, now });
   if (standinsFolder !== null) await writeBookings(standinsFolder, demo.bookings, timeZone, now);
+}
+
+/** The usual opening and closing of a team, by every channel that they suit. */
+async function seedUsual(em: EntityManager, team: Team, opening?: string, closing?: string): Promise<void> {
+  const keys = { opening, closing };
+  for (const part of ["opening", "closing"] as const) {
+    const key = keys[part];
+    if (key === undefined) continue;
+    const reply = await em.findOneOrFail(Reply, { key });
+    for (const channel of ["email", "chat", "sms"] as const)
+      if (reply.channels.includes(channel)) em.create(UsualReply, { team, channel, part, reply });
+  }
 }
 
 type Customers = Awaited<ReturnType<typeof readDemo>>["customers"];

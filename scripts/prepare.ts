@@ -17,8 +17,6 @@ async function beginEmpty(orm: Awaited<ReturnType<typeof connect>>): Promise<str
       name: "Support",
       mailbox: "support@example.com",
       answerWithin: 24 * 60,
-      usualOpening: null,
-      usualClosing: null,
     });
     em.create(Person, {
       email: "lead@example.com",

@@ -4,6 +4,7 @@ import { readFolder, type TextFile } from "#core/formats/folder";
 import { testDatabase, type TestDatabase } from "./db/testing";
 import { Case, Message } from "./db/entities/cases";
 import { Customer, CustomerAddress } from "./db/entities/customers";
+import { Reply, UsualReply } from "./db/entities/library";
 import { House, Person, Team } from "./db/entities/people";
 import { startBoss, useBoss } from "./jobs/boss";
 import { hashPassword } from "./people/password";
@@ -48,8 +49,6 @@ export async function testHouse(): Promise<TestHouse> {
     name: "Desk",
     mailbox: "desk@example.com",
     answerWithin: 240,
-    usualOpening: "hello",
-    usualClosing: "bye",
   });
   const passwordHash = await hashPassword("kittiwake");
   const person = (first: string, role: "agent" | "curator") =>
@@ -73,6 +72,12 @@ export async function testHouse(): Promise<TestHouse> {
     () => Promise.reject(new Error("no files here")),
     new Date("2026-01-01T00:00:00Z"),
   );
+  await em.flush();
+  for (const [part, key] of [
+    ["opening", "hello"],
+    ["closing", "bye"],
+  ] as const)
+    em.create(UsualReply, { team, channel: "email", part, reply: await em.findOneOrFail(Reply, { key }) });
   await em.flush();
   const viewer = ({ id, name, email, role, timeZone }: Person): Viewer => ({
     id,

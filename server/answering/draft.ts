@@ -10,7 +10,8 @@ import { Person } from "../db/entities/people";
 import { ReplyVariant, ReplyVersion } from "../db/entities/library";
 import { Conflict, NotFound, Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
-import { attachmentsOf, visibleVersions } from "../replies/strip";
+import { visibleVersions } from "../replies/access";
+import { attachmentsOf } from "../replies/strip";
 import { query } from "../db/sql";
 
 /** A draft as the screen keeps it. */
@@ -135,7 +136,7 @@ async function withDefinitions(em: EntityManager, slips: DraftInput["slips"]): P
       passages: version.passages,
       subject: variant?.subject ?? null,
       attachments: files.get(version.id) ?? [],
-      versionNumber: version.number,
+      versionNumber: version.number ?? null,
       currentNumber: current.find((one) => one.reply.id === version.reply.id)?.number ?? null,
     };
   });

@@ -5,7 +5,7 @@ import type { Context } from "#core/tokens/context";
 import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
 import { LetterReply } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
-import { Signature, Stationery } from "../db/entities/library";
+import { Signature, Stationery, UsualReply } from "../db/entities/library";
 import { Team } from "../db/entities/people";
 import { NotFound } from "../errors";
 import { caseNumber, findHouse, type OwnTokens } from "../house";
@@ -94,7 +94,8 @@ export async function openCase(
     channel: subject.channel,
     language,
   };
-  const usualKeys = [team.usualOpening, team.usualClosing].flatMap((key) => key ?? []);
+  const usually = await em.find(UsualReply, { team, channel: subject.channel }, { populate: ["reply"] });
+  const usualKeys = usually.map((one) => one.reply.key);
   const usual = await stripReplies(em, viewer, {
     ...offered,
     query: "",
@@ -102,6 +103,10 @@ export async function openCase(
     keys: usualKeys,
     limit: usualKeys.length,
   });
+  const usualOf = (part: "opening" | "closing") => {
+    const key = usually.find((one) => one.part === part)?.reply.key;
+    return usual.replies.find((reply) => reply.key === key) ?? null;
+  };
   return {
     id: subject.id,
     number: subject.number,
@@ -143,8 +148,8 @@ export async function openCase(
     draft,
     ...surround,
     usual: {
-      opening: usual.replies.find((reply) => reply.key === team.usualOpening) ?? null,
-      closing: usual.replies.find((reply) => reply.key === team.usualClosing) ?? null,
+      opening: usualOf("opening"),
+      closing: usualOf("closing"),
     },
     strip: await stripReplies(em, viewer, { ...offered, query: "", limit: STRIP_LENGTH }),
     sentReplies: await sentReplies(em, subject.id),

@@ -2,10 +2,14 @@ import { Migrator } from "@mikro-orm/migrations";
 import { defineConfig, MikroORM, type EntityManager, type Options } from "@mikro-orm/postgresql";
 import { entities } from "./entities";
 import { Migration00001Foundation } from "./migrations/00001-foundation";
+import { Migration00002Keeping } from "./migrations/00002-keeping";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
-const migrations = [{ name: "00001-foundation", class: Migration00001Foundation }];
+const migrations = [
+  { name: "00001-foundation", class: Migration00001Foundation },
+  { name: "00002-keeping", class: Migration00002Keeping },
+];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */
 function ormOptions(url: string): Options {

@@ -18,3 +18,14 @@ export async function query<Row>(
   const { rows } = await (transaction ? statement.transacting(transaction) : statement);
   return rows;
 }
+
+/** A query with `:name` parameters as one with `?`, and its values in their order. */
+export function named(sql: string, values: Record<string, unknown>): [string, unknown[]] {
+  const list: unknown[] = [];
+  const text = sql.replace(/(?<!:):([a-z]+)\b/g, (whole, name: string) => {
+    if (!Object.hasOwn(values, name)) return whole;
+    list.push(values[name]);
+    return "?";
+  });
+  return [text, list];
+}

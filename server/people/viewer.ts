@@ -16,7 +16,7 @@ export interface Viewer {
 const rank: Record<Role, number> = { agent: 0, curator: 1, lead: 2 };
 
 /** Whether a role includes another: a lead may what a curator may, a curator what an agent may. */
-function includesRole(role: Role, wanted: Role): boolean {
+export function includesRole(role: Role, wanted: Role): boolean {
   return rank[role] >= rank[wanted];
 }
 

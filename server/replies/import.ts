@@ -1,9 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { fileTypeFromBuffer } from "file-type";
 import type { Doc } from "#core/document/types";
-import { walk, wordsOf } from "#core/document/walk";
+import { walk } from "#core/document/walk";
 import type { Library, LibraryReply } from "#core/formats/library";
-import { readText } from "#core/tokens/text-form";
 import {
   HouseFact,
   HouseFactValue,
@@ -13,7 +12,9 @@ import {
   ReplyVersion,
   Shelf,
 } from "../db/entities/library";
+import { query } from "../db/sql";
 import { storeFile } from "../files/store";
+import { searchWords } from "./words";
 
 const SLASH = /^.*\//;
 
@@ -53,6 +54,10 @@ export async function importLibrary(
     await importReply(em, reply, shelf, attachment);
   }
   await em.flush();
+  await query(
+    em,
+    "update replies r set current_version_id = v.id from reply_versions v where v.reply_id = r.id and r.current_version_id is null",
+  );
 }
 
 async function importReply(
@@ -70,15 +75,17 @@ async function importReply(
     state: reply.state,
     tags: reply.tags,
     channels: reply.channels,
-    topics: [],
+    topics: reply.topics,
+    withBooking: reply.with_booking,
     owner: null,
     reviewBy: reply.review_by ?? null,
-    seasonFrom: null,
-    seasonUntil: null,
+    seasonFrom: reply.season_from ?? null,
+    seasonUntil: reply.season_until ?? null,
   });
   const version = em.create(ReplyVersion, {
     reply: row,
     number: 1,
+    title: reply.title,
     state: reply.state === "draft" ? "draft" : "published",
     blanks: reply.blanks,
     passages: reply.passages,
@@ -108,23 +115,9 @@ async function importReply(
       title: variant.title,
       subject: variant.subject,
       document,
-      words: [
-        variant.title ?? reply.title,
-        reply.tags.join(" "),
-        subjectWords(variant.subject),
-        wordsOf(document),
-      ]
-        .filter(Boolean)
-        .join("\n"),
+      words: searchWords(variant.title ?? reply.title, variant.subject, document),
     });
   }
-}
-
-function subjectWords(subject: string | null): string {
-  return readText(subject ?? "")
-    .pieces.map((piece) => (piece.type === "text" ? piece.text : ""))
-    .join(" ")
-    .trim();
 }
 
 async function kindOf(content: Buffer, name: string): Promise<string> {

@@ -4,7 +4,8 @@ import type { Passages } from "#core/conditions/condition";
 import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Viewer } from "../people/viewer";
-import { query } from "../db/sql";
+import { named, query } from "../db/sql";
+import { asks, USABLE_SHELF } from "./access";
 
 /** A reply as the shelf strip offers it: all that is needed to read it for a case and to take it. */
 export interface StripReply {
@@ -57,9 +58,8 @@ interface Row {
   matched: boolean;
 }
 
-/** Replies that a viewer may see: shelves for everyone, for their team, or their own. */
-const VISIBLE = `(s.audience = 'everyone' or (s.audience = 'owner' and s.owner_id = :person)
-  or (s.audience = 'teams' and exists (select 1 from shelf_teams st where st.shelf_id = s.id and st.team_id = :team)))`;
+/** Out of season a reply is not offered. */
+const IN_SEASON = `(r.season_from is null or r.season_from <= current_date) and (r.season_until is null or r.season_until >= current_date)`;
 
 /**
  * Replies for a case: by what was typed, else by words in common with the message, then by use of late.
@@ -73,8 +73,7 @@ export async function stripReplies(
   const typed = input.query.trim();
   const terms = typed ? allWords(typed) : tellingWords(input.message);
   const values = {
-    person: viewer.id,
-    team: viewer.teamId,
+    ...asks(viewer),
     channel: input.channel,
     language: input.language,
     short: input.language.slice(0, 2),
@@ -90,19 +89,19 @@ export async function stripReplies(
     ...named(
       `with offered as (
          select distinct on (r.id) r.id, r.key, r.title, r.part, r.tags, v.id as version_id, v.blanks, v.passages, v.use_template_subject,
-                t.language, t.document, t.subject, t.words, coalesce(t.title, r.title) as shown_title, s.name as shelf_name, s.mark as shelf_mark
+                t.language, t.document, t.subject, t.words, t.terms, coalesce(t.title, r.title) as shown_title, s.name as shelf_name, s.mark as shelf_mark
            from replies r
            join shelves s on s.id = r.shelf_id
            join reply_versions v on v.reply_id = r.id and v.state = 'published'
            join reply_variants t on t.version_id = v.id
-          where r.state = 'shelved' and :channel = any(r.channels) and (:keys::text[] is null or r.key = any(:keys::text[])) and ${VISIBLE}
+          where r.state = 'shelved' and :channel = any(r.channels) and ${IN_SEASON} and (:keys::text[] is null or r.key = any(:keys::text[])) and ${USABLE_SHELF}
           order by r.id, (t.language = :language) desc, (left(t.language, 2) = :short) desc, t.fallback desc
        ), used as (
          select lr.reply_id, sum(power(0.5, extract(epoch from now() - lr.at) / 2592000))::float as uses
            from letter_replies lr where lr.at > now() - interval '90 days' group by lr.reply_id
        ), scored as (
          select o.*, coalesce(u.uses, 0) as uses,
-                case when :terms = '' then 0 else ts_rank(to_tsvector('english', o.words), to_tsquery('english', :terms), 1) end as rank,
+                case when :terms = '' then 0 else ts_rank('{0.1, 0.6, 0.8, 1}', o.terms, to_tsquery(language_dictionary(o.language), :terms), 1) end as rank,
                 case when :typed = '' then 0 else greatest(similarity(lower(o.shown_title), :typed), word_similarity(:typed, lower(o.words)) * 0.8) end as alike
            from offered o left join used u on u.reply_id = o.id
        )
@@ -118,7 +117,7 @@ export async function stripReplies(
   const [counted] = await query<{ total: number }>(
     em,
     ...named(
-      `select count(*)::int as total from replies r join shelves s on s.id = r.shelf_id where r.state = 'shelved' and :channel = any(r.channels) and ${VISIBLE}`,
+      `select count(*)::int as total from replies r join shelves s on s.id = r.shelf_id where r.state = 'shelved' and :channel = any(r.channels) and ${IN_SEASON} and ${USABLE_SHELF}`,
       values,
     ),
   );
@@ -136,28 +135,10 @@ export async function stripReplies(
         shelf: { name: shelf_name, mark: shelf_mark },
         useTemplateSubject: use_template_subject,
         attachments: attachments.get(version_id) ?? [],
-        why: reason(words, wanted, { typed: typed !== "", uses, matched }),
+        why: reason([words, ...row.tags].join(" "), wanted, { typed: typed !== "", uses, matched }),
       }),
     ),
   };
-}
-
-/** Whether the viewer may see each of these versions. */
-export async function visibleVersions(
-  em: EntityManager,
-  viewer: Viewer,
-  ids: number[],
-): Promise<Set<number>> {
-  if (ids.length === 0) return new Set();
-  const rows = await query<{ id: number }>(
-    em,
-    ...named(
-      `select v.id from reply_versions v join replies r on r.id = v.reply_id join shelves s on s.id = r.shelf_id
-        where v.id = any(:ids) and ${VISIBLE}`,
-      { ids, person: viewer.id, team: viewer.teamId },
-    ),
-  );
-  return new Set(rows.map((row) => row.id));
 }
 
 /** The files of versions, by version. */
@@ -219,15 +200,4 @@ function reason(
   if (words3 !== "") return use ? `${words3}; ${use}` : words3;
   if (found.matched) return use ?? "words alike";
   return found.typed ? "spelled alike" : (use ?? "not used lately");
-}
-
-/** A query with `:name` parameters as one with `?`, and its values in their order. */
-function named(sql: string, values: Record<string, unknown>): [string, unknown[]] {
-  const list: unknown[] = [];
-  const text = sql.replace(/(?<!:):([a-z]+)\b/g, (whole, name: string) => {
-    if (!Object.hasOwn(values, name)) return whole;
-    list.push(values[name]);
-    return "?";
-  });
-  return [text, list];
 }

@@ -2,15 +2,19 @@ import { Attachment, Draft, LetterReply, SentLetter, Slip } from "./answering";
 import { Case, CaseEvent, CaseField, CaseLookup, Message, Presence, StoredFile } from "./cases";
 import { Customer, CustomerAddress, Organisation } from "./customers";
 import {
+  BulkChange,
+  FileUpload,
   HouseFact,
   HouseFactValue,
   Reply,
   ReplyAttachment,
+  ReplyPin,
   ReplyVariant,
   ReplyVersion,
   Shelf,
   Signature,
   Stationery,
+  UsualReply,
 } from "./library";
 import { Heartbeat, House, Person, Session, Team } from "./people";
 
@@ -40,6 +44,10 @@ export const entities = [
   HouseFactValue,
   Signature,
   Stationery,
+  UsualReply,
+  ReplyPin,
+  FileUpload,
+  BulkChange,
   Draft,
   Slip,
   SentLetter,

@@ -26,6 +26,9 @@ export type Shelf = InferEntity<typeof Shelf>;
 export const Reply = defineEntity({
   name: "Reply",
   tableName: "replies",
+  indexes: [
+    { name: "replies_tags", expression: `create index "replies_tags" on "replies" using gin ("tags")` },
+  ],
   properties: {
     id: p.integer().primary(),
     /** The id of the open formats. */
@@ -37,17 +40,27 @@ export const Reply = defineEntity({
     state: p.enum(["draft", "ready to check", "shelved", "retired"]),
     tags: p.array().default([]),
     channels: p.array().default([]),
+    /** What it is about: cases of these topics, or of any; with a booking, or any. */
     topics: p.array().default([]),
-    owner: () => p.manyToOne(Person).nullable(),
+    withBooking: p.boolean().default(false),
+    owner: () => p.manyToOne(Person).nullable().index(),
     reviewBy: p.date().nullable(),
     seasonFrom: p.date().nullable(),
     seasonUntil: p.date().nullable(),
+    /** Id of the reply that it was started from. */
+    copiedFromId: p.integer().nullable(),
+    /** The published version, or the newest where none ever was: the one that lists and searches show. */
+    currentVersionId: p.integer().nullable(),
     createdAt: p.datetime().defaultRaw("now()"),
+    updatedAt: p.datetime().defaultRaw("now()"),
   },
 });
 export type Reply = InferEntity<typeof Reply>;
 
-/** A reply's words as they were published or proposed once; never changed afterwards. */
+/**
+ * A reply's words. A draft is one person's working copy and is saved as they type; once published or proposed,
+ * a version is never changed again.
+ */
 export const ReplyVersion = defineEntity({
   name: "ReplyVersion",
   tableName: "reply_versions",
@@ -57,11 +70,21 @@ export const ReplyVersion = defineEntity({
       name: "reply_versions_published",
       expression: `create unique index "reply_versions_published" on "reply_versions" ("reply_id") where "state" = 'published'`,
     },
+    {
+      name: "reply_versions_working",
+      expression: `create unique index "reply_versions_working" on "reply_versions" ("reply_id", "author_id") where "state" = 'draft'`,
+    },
+    {
+      name: "reply_versions_proposed",
+      expression: `create index "reply_versions_proposed" on "reply_versions" ("reply_id") where "state" = 'proposed'`,
+    },
   ],
   properties: {
     id: p.integer().primary(),
     reply: () => p.manyToOne(Reply).deleteRule("cascade"),
-    number: p.integer(),
+    /** Counts what was proposed or published; null for working copies. */
+    number: p.integer().nullable(),
+    title: p.text(),
     /** At most one version of a reply is published; older ones are superseded. */
     state: p.enum(["draft", "proposed", "published", "superseded", "sent back"]),
     blanks: p.json<Blanks>(),
@@ -69,10 +92,25 @@ export const ReplyVersion = defineEntity({
     useTemplateSubject: p.boolean().default(false),
     author: () => p.manyToOne(Person).nullable(),
     remark: p.text().nullable(),
+    /** Id of the version that it was written from. */
+    baseId: p.integer().nullable(),
+    /** Counts the saves of a working copy; a save that rests on an older one is refused. */
+    revision: p.integer().default(0),
+    /** Who published it or sent it back, when, and what they said. */
+    decidedBy: () => p.manyToOne(Person).nullable(),
+    decidedAt: p.datetime().nullable(),
+    decision: p.text().nullable(),
     createdAt: p.datetime().defaultRaw("now()"),
+    updatedAt: p.datetime().defaultRaw("now()"),
   },
 });
 export type ReplyVersion = InferEntity<typeof ReplyVersion>;
+
+/** The words that a translation follows. */
+export interface OriginalWords {
+  subject: string | null;
+  document: Doc;
+}
 
 export const ReplyVariant = defineEntity({
   name: "ReplyVariant",
@@ -80,8 +118,8 @@ export const ReplyVariant = defineEntity({
   uniques: [{ properties: ["version", "language"] }],
   indexes: [
     {
-      name: "reply_variants_words",
-      expression: `create index "reply_variants_words" on "reply_variants" using gin (to_tsvector('english', "words"))`,
+      name: "reply_variants_terms",
+      expression: `create index "reply_variants_terms" on "reply_variants" using gin ("terms")`,
     },
     {
       name: "reply_variants_trgm",
@@ -97,8 +135,12 @@ export const ReplyVariant = defineEntity({
     /** In text form. */
     subject: p.text().nullable(),
     document: p.json<Doc>(),
-    /** Title, tags, subject and text without placeholders, for searching. */
+    /** For a translation: the fallback's words that it follows. It is stale when they are others now. */
+    original: p.json<OriginalWords>().nullable(),
+    /** Title, subject and text without placeholders, for searching. */
     words: p.text(),
+    /** Terms of title, tags, shelf, text and blanks in the variant's language; a trigger keeps them. */
+    terms: p.string().columnType("tsvector").nullable().lazy().defaultRaw("null"),
   },
 });
 export type ReplyVariant = InferEntity<typeof ReplyVariant>;
@@ -125,6 +167,8 @@ export const HouseFact = defineEntity({
     key: p.text().unique(),
     label: p.text(),
     type: p.enum(["text", "long_text", "money", "date", "link", "number"]),
+    /** The least role that may change it. */
+    changedBy: p.enum(["agent", "curator", "lead"]).default("curator"),
   },
 });
 
@@ -139,6 +183,7 @@ export const HouseFactValue = defineEntity({
     value: p.json<Detail>(),
     validFrom: p.datetime(),
     person: () => p.manyToOne(Person).nullable(),
+    createdAt: p.datetime().defaultRaw("now()"),
   },
 });
 
@@ -166,5 +211,70 @@ export const Stationery = defineEntity({
     footer: p.json<Doc>().nullable(),
     /** #rrggbb */
     accent: p.string().length(7),
+    textColour: p.string().length(7).default("#17211d"),
+    background: p.string().length(7).default("#ffffff"),
+    logo: () => p.manyToOne(StoredFile).nullable(),
+    logoType: p.text().nullable(),
+    logoAlt: p.text().default(""),
+  },
+});
+
+/** The opening or closing that a team's first answers by a channel take. */
+export const UsualReply = defineEntity({
+  name: "UsualReply",
+  tableName: "usual_replies",
+  uniques: [{ properties: ["team", "channel", "part"] }],
+  properties: {
+    id: p.integer().primary(),
+    team: () => p.manyToOne(Team).deleteRule("cascade"),
+    channel: p.enum(["email", "chat", "sms"]),
+    part: p.enum(["opening", "closing"]),
+    reply: () => p.manyToOne(Reply).deleteRule("cascade"),
+  },
+});
+
+/** A reply that a person keeps within reach. */
+export const ReplyPin = defineEntity({
+  name: "ReplyPin",
+  tableName: "reply_pins",
+  properties: {
+    person: () => p.manyToOne(Person).primary().deleteRule("cascade"),
+    reply: () => p.manyToOne(Reply).primary().deleteRule("cascade"),
+    position: p.integer(),
+  },
+});
+
+/** A file that a person brought for writing; only they may put it into a reply that does not have it yet. */
+export const FileUpload = defineEntity({
+  name: "FileUpload",
+  tableName: "file_uploads",
+  uniques: [{ properties: ["person", "file"] }],
+  properties: {
+    id: p.integer().primary(),
+    person: () => p.manyToOne(Person).deleteRule("cascade"),
+    file: () => p.manyToOne(StoredFile).deleteRule("cascade"),
+    name: p.text(),
+    contentType: p.text(),
+    createdAt: p.datetime().defaultRaw("now()"),
+  },
+});
+
+/** What a change in bulk set, for undoing it: by reply, the values before and after. */
+export interface BulkStep {
+  reply: number;
+  before: Record<string, unknown>;
+  after: Record<string, unknown>;
+}
+
+export const BulkChange = defineEntity({
+  name: "BulkChange",
+  tableName: "bulk_changes",
+  properties: {
+    id: p.integer().primary(),
+    person: () => p.manyToOne(Person).deleteRule("cascade").index(),
+    at: p.datetime().defaultRaw("now()"),
+    words: p.text(),
+    changes: p.json<BulkStep[]>(),
+    undoneAt: p.datetime().nullable(),
   },
 });

@@ -26,9 +26,6 @@ export const Team = defineEntity({
     mailbox: p.text().unique(),
     /** Minutes within which a message is to be answered. */
     answerWithin: p.integer(),
-    /** Replies that a first answer opens and closes with, by their key. */
-    usualOpening: p.text().nullable(),
-    usualClosing: p.text().nullable(),
   },
 });
 export type Team = InferEntity<typeof Team>;
@@ -52,6 +49,8 @@ export const Person = defineEntity({
     role: p.enum(["agent", "curator", "lead"]),
     timeZone: p.text(),
     active: p.boolean().default(true),
+    /** Columns of the list of replies, as this person chose them. */
+    listColumns: p.array().nullable(),
     team: () => p.manyToOne(Team),
     createdAt: p.datetime().defaultRaw("now()"),
   },
