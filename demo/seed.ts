@@ -9,6 +9,7 @@ import { Reply, Signature, Stationery, UsualReply } from "#server/db/entities/li
 import { House, Person, Team } from "#server/db/entities/people";
 import { hashPassword } from "#server/people/password";
 import { importLibrary } from "#server/replies/import";
+import { ensureOwnShelf } from "#server/replies/shelves";
 import { find } from "./find";
 import { readDemo, readLibraryAttachment } from "./read";
 import type { DemoBooking } from "./schema";
@@ -80,6 +81,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   );
   const customers = seedCustomers(em, demo.customers);
   await em.flush();
+  for (const person of people) await ensureOwnShelf(em, person);
   await seedConversations(em, demo.conversations, { teams, people, customers, now });
   if (standinsFolder !== null) await writeBookings(standinsFolder, demo.bookings, timeZone, now);
 }

@@ -5,6 +5,7 @@ import { House, Person, Team } from "#server/db/entities/people";
 import { readEnvironment, type Environment } from "#server/environment";
 import { startBoss, useBoss } from "#server/jobs/boss";
 import { hashPassword } from "#server/people/password";
+import { ensureOwnShelf } from "#server/replies/shelves";
 import { demoSignIns, seedDemo } from "../demo/seed";
 
 /** Makes the database ready: schema, job queues, and what an empty one begins with. Prints what one signs in with. */
@@ -18,7 +19,7 @@ async function beginEmpty(orm: Awaited<ReturnType<typeof connect>>): Promise<str
       mailbox: "support@example.com",
       answerWithin: 24 * 60,
     });
-    em.create(Person, {
+    const lead = em.create(Person, {
       email: "lead@example.com",
       passwordHash: await hashPassword(password),
       name: "First Lead",
@@ -30,6 +31,8 @@ async function beginEmpty(orm: Awaited<ReturnType<typeof connect>>): Promise<str
       timeZone: "UTC",
       team,
     });
+    await em.flush();
+    await ensureOwnShelf(em, lead);
   });
   return password;
 }

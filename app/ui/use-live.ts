@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useRevalidator } from "react-router";
 
-const KINDS = ["message", "presence", "details", "queue"] as const;
+const KINDS = ["message", "presence", "details", "queue", "shelf"] as const;
 const GATHER_MS = 150;
 
 /** Keeps a screen current: loads its data again when the server says that something happened. */

@@ -3,7 +3,7 @@ import type { Context } from "#core/tokens/context";
 import type { Case } from "../db/entities/cases";
 import { CaseLookup, Message } from "../db/entities/cases";
 import { CustomerAddress } from "../db/entities/customers";
-import { Person } from "../db/entities/people";
+import { Person, type House } from "../db/entities/people";
 import { caseNumber, findHouse, ownTokens, type OwnTokens } from "../house";
 import type { Viewer } from "../people/viewer";
 import { query } from "../db/sql";
@@ -22,7 +22,7 @@ export interface CaseContext {
 }
 
 /** A language as the house writes it: “en” is “en-GB” for a house of that region, so that dates and times read as usual there. */
-function inOurRegion(language: string, houseLanguage: string): string {
+export function inOurRegion(language: string, houseLanguage: string): string {
   return houseLanguage.split("-")[0] === language ? houseLanguage : language;
 }
 
@@ -46,7 +46,6 @@ export async function caseContext(
     { orderBy: { at: "desc", id: "desc" } },
   );
   const { customer } = subject;
-  const { organisation } = customer;
   const address = await em.findOne(
     CustomerAddress,
     { customer, channel: subject.channel },
@@ -62,7 +61,43 @@ export async function caseContext(
             latest.id,
           ])
         ).length > 0;
-  const context: Context = {
+  const context = contextFrom({
+    house,
+    own,
+    person,
+    subject,
+    booking,
+    latest,
+    recipient,
+    language,
+    attached,
+    now,
+  });
+  return { context, own, recipient, customerTimeZone: customer.timeZone ?? null, language, latest, booking };
+}
+
+/** What a context is made of. */
+export interface ContextParts {
+  house: House;
+  own: OwnTokens;
+  person: Person;
+  /** With customer and organisation populated. */
+  subject: Case;
+  booking: CaseLookup | null;
+  latest: Message | null;
+  recipient: string | null;
+  language: string;
+  /** Whether the latest message has files. */
+  attached: boolean;
+  now: Date;
+}
+
+/** Puts a case's details together as letters read them. */
+export function contextFrom(parts: ContextParts): Context {
+  const { house, own, person, subject, booking, latest, recipient, language, attached, now } = parts;
+  const { customer } = subject;
+  const { organisation } = customer;
+  return {
     case: {
       ...subject.details,
       number: caseNumber(house, subject.number),
@@ -115,5 +150,4 @@ export async function caseContext(
     now: now.toISOString(),
     time_zone: house.timeZone,
   };
-  return { context, own, recipient, customerTimeZone: customer.timeZone ?? null, language, latest, booking };
 }

@@ -1,10 +1,9 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { fileTypeFromBuffer } from "file-type";
-import { MAX_ATTACHMENT_BYTES } from "#core/checks/second-look";
 import { Attachment, Draft } from "../db/entities/answering";
-import { NotFound, Unusable } from "../errors";
+import { NotFound } from "../errors";
 import { storeFile } from "../files/store";
 import type { Viewer } from "../people/viewer";
+import { readUpload, type UploadedFile } from "../replies/uploads";
 
 /** A file of a draft: its id in documents and letters, and that of the attachment itself. */
 export interface DraftFile {
@@ -23,20 +22,16 @@ export async function attachToDraft(
   em: EntityManager,
   viewer: Viewer,
   number: number,
-  file: { name: string; type: string; content: Buffer },
+  file: UploadedFile,
 ): Promise<DraftFile> {
-  const name = file.name.replace(/^.*[\\/]/, "").slice(0, 200) || "file";
-  if (file.content.byteLength === 0) throw new Unusable(`${name} is empty`);
-  if (file.content.byteLength > MAX_ATTACHMENT_BYTES) throw new Unusable(`${name} is larger than 20 MB`);
-  const told = await fileTypeFromBuffer(file.content);
+  const { name, contentType, content } = await readUpload(file);
   return em.transactional(async (inner) => {
     const draft = await inner.findOne(Draft, { case: { number }, person: viewer.id });
     if (!draft) throw new NotFound("There is no draft to attach it to");
-    const contentType = told?.mime ?? (file.type || "application/octet-stream");
     const position = await inner.count(Attachment, { draft });
     const attachment = inner.create(Attachment, {
       draft,
-      file: await storeFile(inner, file.content),
+      file: await storeFile(inner, content),
       name,
       contentType,
       position,
@@ -47,7 +42,7 @@ export async function attachToDraft(
       attachmentId: attachment.id,
       name,
       contentType,
-      size: file.content.byteLength,
+      size: content.byteLength,
     };
   });
 }

@@ -9,7 +9,7 @@ export const CHANNEL = "plain_shelf";
 export const eventSchema = z.object({
   /** Number of the case, or null for what concerns the whole queue. */
   case: z.number().int().nullable(),
-  kind: z.enum(["message", "presence", "details", "queue"]),
+  kind: z.enum(["message", "presence", "details", "queue", "shelf"]),
 });
 export type LiveEvent = z.infer<typeof eventSchema>;
 

@@ -127,6 +127,10 @@ export class Migration00002Keeping extends Migration {
   }
 
   #house(): void {
+    this.addSql(`
+      insert into "shelves" ("key", "name", "mark", "audience", "owner_id", "position")
+      select 'own-' || p."id", 'My own', 'M', 'owner', p."id", 0 from "people" p
+       where not exists (select 1 from "shelves" s where s."audience" = 'owner' and s."owner_id" = p."id")`);
     this.addSql(
       `create table "usual_replies" ("id" serial primary key, "team_id" int not null, "channel" text check ("channel" in ('email', 'chat', 'sms')) not null, "part" text check ("part" in ('opening', 'closing')) not null, "reply_id" int not null)`,
     );

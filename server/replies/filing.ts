@@ -1,0 +1,287 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { z } from "zod";
+import { Reply, Shelf, type BulkStep, BulkChange } from "../db/entities/library";
+import { Person } from "../db/entities/people";
+import { named, query } from "../db/sql";
+import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
+import { notify } from "../events/notify";
+import { includesRole, type Viewer } from "../people/viewer";
+import { asks, findReply, findShelfToPut, mayPublish, READABLE_REPLY } from "./access";
+import { replyChannels, replyParts, type ReplyFilter } from "./filter";
+import { listKeys } from "./list";
+
+/** More replies than this are not changed at once. */
+export const MOST_AT_ONCE = 10_000;
+
+const tag = z.string().trim().min(1).max(80);
+const day = z.iso.date("A date, as in 2027-03-01");
+
+/** Everything about a reply but its words: where it stands and what it is for. */
+export const filingSchema = z.strictObject({
+  /** When the reply was changed last, as the form knew it. */
+  changed: z.iso.datetime(),
+  shelf: z.string().min(1),
+  note: z.string().trim().max(5000, "At most 5,000 characters").nullable(),
+  part: z.enum(replyParts),
+  tags: z.array(tag).max(50),
+  channels: z.array(z.enum(replyChannels)).min(1, "Choose a channel at least"),
+  topics: z.array(tag).max(50),
+  withBooking: z.boolean(),
+  owner: z.number().int().nullable(),
+  reviewBy: day.nullable(),
+  seasonFrom: day.nullable(),
+  seasonUntil: day.nullable(),
+});
+export type FilingInput = z.infer<typeof filingSchema>;
+
+/**
+ * Files a reply anew. Who publishes to its shelf may; so may the owner of one that was never published.
+ * @returns when it was changed, for the next save
+ * @throws NotFound; NotAllowed; Conflict when it was changed meanwhile; Unusable
+ */
+export async function saveFiling(
+  em: EntityManager,
+  viewer: Viewer,
+  key: string,
+  input: FilingInput,
+  now: Date,
+): Promise<string> {
+  return em.transactional(async (inner) => {
+    const access = await findReply(inner, viewer, key);
+    const unpublished = access.state === "draft" || access.state === "ready to check";
+    if (!access.mayPublish && !(unpublished && access.ownerId === viewer.id))
+      throw new NotAllowed("Only curators file replies on shared shelves");
+    if (input.seasonFrom && input.seasonUntil && input.seasonFrom > input.seasonUntil)
+      throw new Unusable("The season ends before it begins");
+    await query(inner, "select 1 from replies where id = ? for update", [access.id]);
+    const reply = await inner.findOneOrFail(Reply, { id: access.id }, { refresh: true });
+    if (reply.updatedAt.toISOString() !== input.changed)
+      throw new Conflict("Somebody changed how this reply is filed meanwhile; load it again");
+    const shelf = await findShelfToPut(inner, viewer, input.shelf);
+    if (shelf.id !== access.shelf.id && !unpublished && !mayPublish(viewer, shelf))
+      throw new NotAllowed("You may not put published replies on that shelf");
+    const owner = input.owner === null ? null : await inner.findOne(Person, { id: input.owner });
+    if (input.owner !== null && !owner) throw new Unusable("There is no such colleague");
+    reply.shelf = inner.getReference(Shelf, shelf.id);
+    reply.note = input.note === "" ? null : input.note;
+    reply.part = input.part;
+    reply.tags = [...new Set(input.tags)];
+    reply.channels = input.channels;
+    reply.topics = [...new Set(input.topics)];
+    reply.withBooking = input.withBooking;
+    reply.owner = owner;
+    reply.reviewBy = input.reviewBy;
+    reply.seasonFrom = input.seasonFrom;
+    reply.seasonUntil = input.seasonUntil;
+    reply.updatedAt = now;
+    await inner.flush();
+    await notify(inner, { case: null, kind: "shelf" });
+    return now.toISOString();
+  });
+}
+
+export const bulkSchema = z.discriminatedUnion("what", [
+  z.strictObject({ what: z.literal("move"), shelf: z.string().min(1) }),
+  z.strictObject({ what: z.literal("tag"), tag }),
+  z.strictObject({ what: z.literal("untag"), tag }),
+  z.strictObject({ what: z.literal("retire") }),
+  z.strictObject({ what: z.literal("restore") }),
+  z.strictObject({ what: z.literal("owner"), owner: z.number().int().nullable() }),
+  z.strictObject({ what: z.literal("review"), by: day.nullable() }),
+]);
+export type BulkInput = z.infer<typeof bulkSchema>;
+
+/** Which replies: some by key, or all that a filter finds. */
+export type Selection = { keys: string[] } | { filter: ReplyFilter };
+
+interface Before {
+  id: number;
+  key: string;
+  shelf_id: number;
+  tags: string[];
+  state: string;
+  owner_id: number | null;
+  review_by: string | null;
+  audience: string;
+  shelf_owner: number | null;
+  published: boolean;
+}
+
+export interface BulkResult {
+  /** For undoing it; null where nothing was changed. */
+  id: number | null;
+  changed: number;
+  /** Replies that the viewer may not change. */
+  refused: number;
+  /** What was done, in words. */
+  words: string;
+}
+
+/**
+ * Changes many replies at once, those that the viewer may change, in one transaction.
+ * @throws NotFound; NotAllowed; Unusable where the selection is too large
+ */
+export async function changeInBulk(
+  em: EntityManager,
+  viewer: Viewer,
+  selection: Selection,
+  change: BulkInput,
+  now: Date,
+): Promise<BulkResult> {
+  return em.transactional(async (inner) => {
+    const keys =
+      "keys" in selection
+        ? selection.keys
+        : await listKeys(inner, viewer, selection.filter, MOST_AT_ONCE + 1);
+    if (keys.length > MOST_AT_ONCE) throw new Unusable(`At most ${MOST_AT_ONCE} replies are changed at once`);
+    const rows = await query<Before>(
+      inner,
+      ...named(
+        `select r.id, r.key, r.shelf_id, r.tags, r.state, r.owner_id, r.review_by::text, s.audience, s.owner_id as shelf_owner,
+                exists (select 1 from reply_versions v where v.reply_id = r.id and v.state = 'published') as published
+           from replies r join shelves s on s.id = r.shelf_id where r.key = any(:keys) and ${READABLE_REPLY} order by r.id for update of r`,
+        { keys, ...asks(viewer) },
+      ),
+    );
+    const allowed = rows.filter((row) =>
+      mayPublish(viewer, { audience: row.audience, ownerId: row.shelf_owner }),
+    );
+    const { words, after } = await planned(inner, viewer, change);
+    const steps = allowed.flatMap((row): BulkStep[] => {
+      const next = after(row);
+      if (next === null || JSON.stringify(next) === JSON.stringify(pick(row, next))) return [];
+      return [{ reply: row.id, before: pick(row, next), after: next }];
+    });
+    const refused = keys.length - allowed.length;
+    if (steps.length === 0) return { id: null, changed: 0, refused, words };
+    await apply(inner, steps, "after", now);
+    const told = `${words}: ${steps.length} ${steps.length === 1 ? "reply" : "replies"}`;
+    const kept = inner.create(BulkChange, {
+      person: inner.getReference(Person, viewer.id),
+      at: now,
+      words: told,
+      changes: steps,
+      undoneAt: null,
+    });
+    await inner.flush();
+    await notify(inner, { case: null, kind: "shelf" });
+    return { id: kept.id, changed: steps.length, refused, words: told };
+  });
+}
+
+/**
+ * Takes a change in bulk back, where nobody has changed the same since.
+ * @returns how many replies are as before, and how many were changed since and stay
+ * @throws NotFound when it is nobody's of this person; Conflict when it was undone already
+ */
+export async function undoBulk(
+  em: EntityManager,
+  viewer: Viewer,
+  id: number,
+  now: Date,
+): Promise<{ undone: number; stay: number }> {
+  return em.transactional(async (inner) => {
+    const change = await inner.findOne(BulkChange, { id, person: viewer.id });
+    if (!change) throw new NotFound("There is no such change of yours");
+    if (change.undoneAt) throw new Conflict("That was undone already");
+    const ids = change.changes.map((step) => step.reply);
+    const rows = await query<Before>(
+      inner,
+      `select r.id, r.shelf_id, r.tags, r.state, r.owner_id, r.review_by::text from replies r where r.id = any(?) for update`,
+      [ids],
+    );
+    const same = change.changes.filter((step) => {
+      const row = rows.find((one) => one.id === step.reply);
+      return row !== undefined && JSON.stringify(pick(row, step.after)) === JSON.stringify(step.after);
+    });
+    await apply(inner, same, "before", now);
+    change.undoneAt = now;
+    await inner.flush();
+    await notify(inner, { case: null, kind: "shelf" });
+    return { undone: same.length, stay: change.changes.length - same.length };
+  });
+}
+
+type Values = Record<string, unknown>;
+
+function pick(row: Before, keys: Values): Values {
+  const from: Values = { ...row };
+  return Object.fromEntries(Object.keys(keys).map((key) => [key, from[key] ?? null]));
+}
+
+/** What a change does to a reply: the columns that it sets, or null where it does nothing. */
+async function planned(
+  em: EntityManager,
+  viewer: Viewer,
+  change: BulkInput,
+): Promise<{ words: string; after: (row: Before) => Values | null }> {
+  switch (change.what) {
+    case "move": {
+      const shelf = await findShelfToPut(em, viewer, change.shelf);
+      if (!mayPublish(viewer, shelf)) throw new NotAllowed("You may not put replies on that shelf");
+      return { words: `Moved to ${shelf.name}`, after: () => ({ shelf_id: shelf.id }) };
+    }
+    case "tag":
+      return {
+        words: `Tagged ${change.tag}`,
+        after: (row) => ({ tags: [...new Set([...row.tags, change.tag])] }),
+      };
+    case "untag":
+      return {
+        words: `Took the tag ${change.tag} off`,
+        after: (row) => ({ tags: row.tags.filter((one) => one !== change.tag) }),
+      };
+    case "retire":
+      return { words: "Retired", after: () => ({ state: "retired" }) };
+    case "restore":
+      return {
+        words: "Restored",
+        after: (row) => (row.state === "retired" ? { state: row.published ? "shelved" : "draft" } : null),
+      };
+    case "owner": {
+      if (!includesRole(viewer.role, "curator") && change.owner !== viewer.id)
+        throw new NotAllowed("Only curators give replies to colleagues");
+      const owner = change.owner === null ? null : await em.findOne(Person, { id: change.owner });
+      if (change.owner !== null && !owner) throw new Unusable("There is no such colleague");
+      return {
+        words: owner ? `Given to ${owner.name}` : "Without an owner",
+        after: () => ({ owner_id: change.owner }),
+      };
+    }
+    case "review":
+      return {
+        words: change.by === null ? "Without a review date" : `To be reviewed by ${change.by}`,
+        after: () => ({ review_by: change.by }),
+      };
+  }
+}
+
+/** Columns that changes in bulk may set. */
+const COLUMNS: Record<string, string> = {
+  shelf_id: "(c.v->>'shelf_id')::int",
+  tags: "array(select jsonb_array_elements_text(c.v->'tags'))",
+  state: "c.v->>'state'",
+  owner_id: "(c.v->>'owner_id')::int",
+  review_by: "(c.v->>'review_by')::date",
+};
+
+async function apply(
+  em: EntityManager,
+  steps: BulkStep[],
+  side: "before" | "after",
+  now: Date,
+): Promise<void> {
+  const [first] = steps;
+  if (!first) return;
+  const sets = Object.keys(first[side]).flatMap((column) => {
+    const value = COLUMNS[column];
+    return value === undefined ? [] : [`${column} = ${value}`];
+  });
+  await query(
+    em,
+    `update replies r set ${sets.join(", ")}, updated_at = ? from (
+       select (e->>'reply')::int as id, e->'v' as v from jsonb_array_elements(?::jsonb) e
+     ) c where c.id = r.id`,
+    [now, JSON.stringify(steps.map((step) => ({ reply: step.reply, v: step[side] })))],
+  );
+}

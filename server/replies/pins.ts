@@ -1,0 +1,71 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { named, query } from "../db/sql";
+import { Conflict } from "../errors";
+import type { Viewer } from "../people/viewer";
+import { asks, findReply, USABLE_SHELF } from "./access";
+
+/** A reply as short lists name it. */
+export interface NamedReply {
+  key: string;
+  title: string;
+  mark: string;
+  shelf: string;
+}
+
+/** The replies that a viewer keeps within reach, in their order; those that they may not use any more are left out. */
+export async function withinReach(em: EntityManager, viewer: Viewer): Promise<NamedReply[]> {
+  return query<NamedReply>(
+    em,
+    ...named(
+      `select r.key, r.title, s.mark, s.name as shelf from reply_pins n
+         join replies r on r.id = n.reply_id join shelves s on s.id = r.shelf_id
+        where n.person_id = :person and r.state <> 'retired' and ${USABLE_SHELF} order by n.position, r.title`,
+      asks(viewer),
+    ),
+  );
+}
+
+/** The replies that a viewer sent last, the latest first. */
+export async function latelyUsed(em: EntityManager, viewer: Viewer, most = 8): Promise<NamedReply[]> {
+  return query<NamedReply>(
+    em,
+    ...named(
+      `select r.key, r.title, s.mark, s.name as shelf from (
+         select lr.reply_id, max(lr.at) as at from sent_letters l join letter_replies lr on lr.letter_id = l.id
+          where l.person_id = :person and lr.at > now() - interval '60 days' group by lr.reply_id
+       ) used join replies r on r.id = used.reply_id join shelves s on s.id = r.shelf_id
+        where r.part = 'answer' and r.state = 'shelved' and ${USABLE_SHELF} order by used.at desc limit :most`,
+      { ...asks(viewer), most },
+    ),
+  );
+}
+
+/** Keeps a reply within reach, last in the order; or no longer. @throws NotFound */
+export async function setPin(em: EntityManager, viewer: Viewer, key: string, pinned: boolean): Promise<void> {
+  const reply = await findReply(em, viewer, key);
+  if (pinned)
+    await query(
+      em,
+      `insert into reply_pins (person_id, reply_id, position)
+       select ?, ?, coalesce(max(position), 0) + 1 from reply_pins where person_id = ?
+       on conflict (person_id, reply_id) do nothing`,
+      [viewer.id, reply.id, viewer.id],
+    );
+  else await query(em, "delete from reply_pins where person_id = ? and reply_id = ?", [viewer.id, reply.id]);
+}
+
+/** Puts what is within reach into an order. @param keys all of it @throws Conflict when something came or went */
+export async function orderPins(em: EntityManager, viewer: Viewer, keys: string[]): Promise<void> {
+  await em.transactional(async (inner) => {
+    const known = await withinReach(inner, viewer);
+    if (known.length !== new Set(keys).size || known.some((one) => !keys.includes(one.key)))
+      throw new Conflict("What is within reach was changed meanwhile; load it again");
+    await query(
+      inner,
+      `update reply_pins n set position = o.position from replies r
+         join unnest(?::text[]) with ordinality as o(key, position) on o.key = r.key
+        where n.reply_id = r.id and n.person_id = ?`,
+      [keys, viewer.id],
+    );
+  });
+}

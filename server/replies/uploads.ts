@@ -1,0 +1,57 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { fileTypeFromBuffer } from "file-type";
+import { MAX_ATTACHMENT_BYTES } from "#core/checks/second-look";
+import type { AttachmentRef } from "#core/compose/slip";
+import { query } from "../db/sql";
+import { Unusable } from "../errors";
+import { storeFile } from "../files/store";
+import type { Viewer } from "../people/viewer";
+
+/** Pictures that every mail program shows. */
+const PICTURE = /^image\/(?:png|jpeg|gif|webp)$/;
+
+/** What a browser hands over. */
+export interface UploadedFile {
+  name: string;
+  type: string;
+  content: Buffer;
+}
+
+/** A file's name without its path, and its kind by its bytes where they tell it. @throws Unusable */
+export async function readUpload(
+  file: UploadedFile,
+): Promise<{ name: string; contentType: string; content: Buffer }> {
+  const name = file.name.replace(/^.*[\\/]/, "").slice(0, 200) || "file";
+  if (file.content.byteLength === 0) throw new Unusable(`${name} is empty`);
+  if (file.content.byteLength > MAX_ATTACHMENT_BYTES) throw new Unusable(`${name} is larger than 20 MB`);
+  const told = await fileTypeFromBuffer(file.content);
+  // Pictures are told by their bytes; what only calls itself one is not shown as one.
+  const claimed = file.type === "" || file.type.startsWith("image/") ? "application/octet-stream" : file.type;
+  return { name, contentType: told?.mime ?? claimed, content: file.content };
+}
+
+/**
+ * Keeps a file that somebody brings for a reply, a signature or stationery.
+ * @param picture whether it is to stand in the words
+ * @throws Unusable when it is empty, too large, or no picture where one is wanted
+ */
+export async function uploadFile(
+  em: EntityManager,
+  viewer: Viewer,
+  upload: UploadedFile,
+  picture: boolean,
+): Promise<AttachmentRef> {
+  const { name, contentType, content } = await readUpload(upload);
+  if (picture && !PICTURE.test(contentType))
+    throw new Unusable(`${name} is no picture that mail programs show; use PNG, JPEG, GIF or WebP`);
+  return em.transactional(async (inner) => {
+    const file = await storeFile(inner, content);
+    await query(
+      inner,
+      `insert into file_uploads (person_id, file_id, name, content_type) values (?, ?, ?, ?)
+       on conflict (person_id, file_id) do update set name = excluded.name, content_type = excluded.content_type`,
+      [viewer.id, file.id, name, contentType],
+    );
+    return { id: String(file.id), name, contentType, size: content.byteLength };
+  });
+}

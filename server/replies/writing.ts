@@ -1,0 +1,274 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { z } from "zod";
+import type { WriterFinding } from "#core/checks/writing";
+import { emptyDocument } from "#core/document/schema";
+import { Person } from "../db/entities/people";
+import { Reply, ReplyVersion, Shelf } from "../db/entities/library";
+import { query } from "../db/sql";
+import { Conflict, NotFound, Unusable } from "../errors";
+import { findHouse } from "../house";
+import type { Viewer } from "../people/viewer";
+import { findReply, findShelfToPut, mayPublish, type ReplyAccess } from "./access";
+import { asInput, contentsOf, lendFiles, storeContent, type Content, type ContentInput } from "./content";
+import { freeKey } from "./keys";
+
+/** A save of a working copy. */
+export interface WorkingSave {
+  /** The revision that the screen's state rests on; 0 where there was no working copy. */
+  revision: number;
+  /** The version that it was begun from; null for a new reply. */
+  baseId: number | null;
+  content: ContentInput;
+}
+
+/** Locks a reply for the rest of the transaction: under it versions are made, published and numbered. */
+export async function lockReply(em: EntityManager, id: number): Promise<void> {
+  await query(em, "select 1 from replies where id = ? for update", [id]);
+}
+
+/** The published version of a reply; null where none is. */
+export function publishedOf(em: EntityManager, replyId: number): Promise<ReplyVersion | null> {
+  return em.findOne(ReplyVersion, { reply: replyId, state: "published" });
+}
+
+/** The viewer's working copy of a reply; null where they have none. */
+export function workingOf(em: EntityManager, viewer: Viewer, replyId: number): Promise<ReplyVersion | null> {
+  return em.findOne(ReplyVersion, { reply: replyId, author: viewer.id, state: "draft" });
+}
+
+/**
+ * Saves the viewer's working copy whole, beginning one where there is none.
+ * @returns the revision it has now
+ * @throws Conflict when it was saved or ended elsewhere since; NotFound; Unusable
+ */
+export async function saveWorking(
+  em: EntityManager,
+  viewer: Viewer,
+  key: string,
+  save: WorkingSave,
+  now: Date,
+): Promise<number> {
+  return em.transactional(async (inner) => {
+    const reply = await findReply(inner, viewer, key);
+    await lockReply(inner, reply.id);
+    const known = await workingOf(inner, viewer, reply.id);
+    if ((known?.revision ?? 0) !== save.revision) {
+      throw new Conflict(
+        known
+          ? "Your working copy was changed in another window"
+          : "Your working copy was published, proposed or dropped in another window",
+      );
+    }
+    const version = known ?? (await beginWorking(inner, viewer, reply, save.baseId));
+    version.revision += 1;
+    version.updatedAt = now;
+    await storeContent(inner, viewer, version, save.content);
+    return version.revision;
+  });
+}
+
+async function beginWorking(
+  em: EntityManager,
+  viewer: Viewer,
+  reply: ReplyAccess,
+  baseId: number | null,
+): Promise<ReplyVersion> {
+  const base = baseId === null ? null : await em.findOne(ReplyVersion, { id: baseId, reply: reply.id });
+  if (baseId !== null && !base)
+    throw new Unusable("The version that it was begun from is not one of this reply");
+  return em.create(ReplyVersion, {
+    reply: em.getReference(Reply, reply.id),
+    number: null,
+    title: reply.title,
+    state: "draft",
+    blanks: {},
+    passages: {},
+    useTemplateSubject: false,
+    author: em.getReference(Person, viewer.id),
+    remark: null,
+    baseId: base?.id ?? null,
+    revision: 0,
+    decidedBy: null,
+    decidedAt: null,
+    decision: null,
+  });
+}
+
+/**
+ * Says that the viewer's working copy takes the published version into account: they have seen both.
+ * @throws NotFound when there is no working copy; Conflict when yet another version was published
+ */
+export async function mergeOnto(
+  em: EntityManager,
+  viewer: Viewer,
+  key: string,
+  publishedId: number,
+): Promise<void> {
+  await em.transactional(async (inner) => {
+    const reply = await findReply(inner, viewer, key);
+    await lockReply(inner, reply.id);
+    const working = await workingOf(inner, viewer, reply.id);
+    if (!working) throw new NotFound("You have no working copy of this reply");
+    const published = await publishedOf(inner, reply.id);
+    if (published?.id !== publishedId)
+      throw new Conflict("Meanwhile another version was published; look again");
+    working.baseId = publishedId;
+  });
+}
+
+export const newReplySchema = z.strictObject({
+  shelf: z.string().min(1),
+  title: z.string().trim().min(1, "Give it a title").max(300),
+  part: z.enum(["opening", "answer", "closing"]).default("answer"),
+});
+export type NewReply = z.infer<typeof newReplySchema>;
+
+/** Where a new reply's words come from: nowhere, another reply, or words that were written. */
+export type StartFrom = { reply: string } | { content: ContentInput } | null;
+
+/**
+ * Begins a reply as a working copy of the viewer's; nobody else uses it before it is published.
+ * @returns its key
+ * @throws NotFound; NotAllowed; Unusable
+ */
+export async function createReply(
+  em: EntityManager,
+  viewer: Viewer,
+  input: NewReply,
+  from: StartFrom,
+  now: Date,
+): Promise<string> {
+  return em.transactional(async (inner) => {
+    const shelf = await findShelfToPut(inner, viewer, input.shelf);
+    const source = from && "reply" in from ? await findReply(inner, viewer, from.reply) : null;
+    const copied = source ? await readableContent(inner, viewer, source) : null;
+    if (copied) await lendFiles(inner, viewer, [...copied.files, ...copied.pictures]);
+    const filing = source ? await inner.findOneOrFail(Reply, { id: source.id }) : null;
+    const reply = inner.create(Reply, {
+      key: await freeKey(inner, input.title),
+      shelf: inner.getReference(Shelf, shelf.id),
+      title: input.title,
+      note: filing?.note ?? null,
+      part: filing?.part ?? input.part,
+      state: "draft",
+      tags: filing?.tags ?? [],
+      channels: filing?.channels ?? ["email", "chat"],
+      topics: filing?.topics ?? [],
+      withBooking: filing?.withBooking ?? false,
+      owner: inner.getReference(Person, viewer.id),
+      reviewBy: null,
+      seasonFrom: null,
+      seasonUntil: null,
+      copiedFromId: source?.id ?? null,
+      currentVersionId: null,
+      updatedAt: now,
+    });
+    await inner.flush();
+    const access: ReplyAccess = {
+      id: reply.id,
+      key: reply.key,
+      title: reply.title,
+      state: "draft",
+      ownerId: viewer.id,
+      currentVersionId: null,
+      shelf,
+      mayPublish: mayPublish(viewer, shelf),
+    };
+    const version = await beginWorking(inner, viewer, access, null);
+    version.revision = 1;
+    const house = await findHouse(inner);
+    const content: ContentInput = copied
+      ? asInput(copied)
+      : from && "content" in from
+        ? from.content
+        : blankContent(input.title, house.language.split("-")[0] ?? "en");
+    await storeContent(inner, viewer, version, { ...content, title: input.title });
+    reply.currentVersionId = version.id;
+    return reply.key;
+  });
+}
+
+/** What the viewer reads of a reply: its current version, or their own working copy where it was never published. */
+async function readableContent(em: EntityManager, viewer: Viewer, reply: ReplyAccess): Promise<Content> {
+  const version = (await publishedOf(em, reply.id)) ?? (await workingOf(em, viewer, reply.id));
+  const id = version?.id ?? reply.currentVersionId;
+  const content = id === null ? undefined : (await contentsOf(em, [id])).get(id);
+  if (!content) throw new Unusable("That reply has no words yet");
+  return content;
+}
+
+function blankContent(title: string, language: string): ContentInput {
+  return {
+    title,
+    useTemplateSubject: false,
+    blanks: {},
+    passages: {},
+    variants: [{ language, title: null, subject: null, document: emptyDocument(), original: null }],
+    files: [],
+  };
+}
+
+/**
+ * Puts the words of another version into the viewer's working copy: to restore an old one, to work on
+ * a proposal, or to take up what was sent back.
+ * @throws Conflict when they have a working copy and did not say that it may be replaced
+ */
+export async function workFrom(
+  em: EntityManager,
+  viewer: Viewer,
+  key: string,
+  versionId: number,
+  replace: boolean,
+  now: Date,
+): Promise<void> {
+  await em.transactional(async (inner) => {
+    const reply = await findReply(inner, viewer, key);
+    await lockReply(inner, reply.id);
+    const source = await readableVersion(inner, viewer, reply, versionId);
+    const known = await workingOf(inner, viewer, reply.id);
+    if (known && !replace) throw new Conflict("You have a working copy of this reply; it would be replaced");
+    const published = await publishedOf(inner, reply.id);
+    const base =
+      source.state === "published" || source.state === "superseded" ? published?.id : source.baseId;
+    const working = known ?? (await beginWorking(inner, viewer, reply, base ?? null));
+    working.baseId = base ?? null;
+    working.revision += 1;
+    working.updatedAt = now;
+    const content = (await contentsOf(inner, [source.id])).get(source.id);
+    if (!content) throw new NotFound("There is no such version");
+    await lendFiles(inner, viewer, [...content.files, ...content.pictures]);
+    await storeContent(inner, viewer, working, asInput(content));
+  });
+}
+
+/**
+ * A version of a reply that the viewer may read: what was published; their own; proposals for whoever publishes.
+ * @throws NotFound
+ */
+export async function readableVersion(
+  em: EntityManager,
+  viewer: Viewer,
+  reply: ReplyAccess,
+  versionId: number,
+): Promise<ReplyVersion> {
+  const version = await em.findOne(
+    ReplyVersion,
+    { id: versionId, reply: reply.id },
+    { populate: ["author", "decidedBy"] },
+  );
+  const mine = version?.author?.id === viewer.id;
+  const open = version?.state === "published" || version?.state === "superseded";
+  if (!version || !(mine || open || (reply.mayPublish && version.state !== "draft")))
+    throw new NotFound("There is no such version");
+  return version;
+}
+
+/** What is wrong with words that are to be published or proposed. @throws Unusable with the first of it */
+export function refuseWrong(findings: WriterFinding[]): void {
+  const wrong = findings.filter((finding) => finding.severity === "wrong");
+  const [first] = wrong;
+  if (!first) return;
+  const where = first.language ? ` (${first.language})` : "";
+  const more = wrong.length > 1 ? `, and ${wrong.length - 1} more` : "";
+  throw new Unusable(`Not yet: ${first.message}${where}${more}`);
+}
