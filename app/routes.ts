@@ -10,6 +10,9 @@ export default [
   route("messages/:id/try-again", "answering/try-again.ts"),
   route("files/:id", "answering/file.ts"),
   route("library-files/:id", "answering/library-file.ts"),
+  route("shelves/bulk", "shelves/bulk.ts"),
+  route("shelves/pins", "shelves/pins.ts"),
+  route("shelves/columns", "shelves/columns.ts"),
   route("cases/:number/draft", "answering/draft.ts"),
   route("cases/:number/send", "answering/send.ts"),
   route("cases/:number/strip", "answering/strip-search.ts"),
@@ -20,6 +23,7 @@ export default [
     index("waiting/home.ts"),
     route("waiting", "waiting/route.tsx"),
     route("cases/:number", "answering/route.tsx"),
+    route("shelves", "shelves/route.tsx"),
     route("outside", "outside/route.tsx", [
       index("outside/nobody.tsx"),
       route(":address", "outside/mailbox.tsx"),

@@ -32,6 +32,9 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
             <NavLink to="/waiting" className={tab}>
               Waiting {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
             </NavLink>
+            <NavLink to="/shelves" className={tab}>
+              Shelves
+            </NavLink>
             <NavLink to="/outside" className={tab}>
               Outside
             </NavLink>

@@ -52,11 +52,12 @@ function markedPassages(node: Inline): PassageRef[] {
   return (node.marks ?? []).flatMap((mark) => (mark.type === "passage" ? mark.attrs.passages : []));
 }
 
-/** The words of a document with its placeholders left out, for searching and previews. */
+/** The words of a document, “…” in place of its placeholders, for searching and previews. */
 export function wordsOf(doc: Doc): string {
   const words: string[] = [];
   walk(doc, (node) => {
     if (node.type === "text") words.push(node.text);
+    else if (node.type === "token" || node.type === "blank") words.push("…");
     else if (node.type === "hardBreak" || ("content" in node && words.length > 0)) words.push("\n");
   });
   return words.join("").replace(/\n+/g, "\n").trim();

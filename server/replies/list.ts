@@ -36,7 +36,9 @@ export interface ReplyRow {
   pinned: boolean;
   waiting: number;
   mayPublish: boolean;
-  /** Words of the text around what was found; null without a search. */
+  /** The title with what was found in it; null without a search. */
+  titleFound: FoundPiece[] | null;
+  /** Words of the text around what was found; null where nothing was found in it. */
   snippet: FoundPiece[] | null;
 }
 
@@ -66,6 +68,7 @@ interface Row {
   updated_at: string;
   pinned: boolean;
   waiting: number;
+  title_found: string | null;
   snippet: string | null;
 }
 
@@ -233,13 +236,14 @@ async function page(
               (select max(u.at) from letter_replies u where u.reply_id = r.id) as last_used,
               exists (select 1 from reply_pins n where n.reply_id = r.id and n.person_id = :person) as pinned,
               (select count(*)::int from reply_versions w where w.reply_id = r.id and w.state = 'proposed') as waiting,
-              ${search ? snippetSql(search) : "null"} as snippet
+              ${search ? foundSql(search) : "null as title_found, null as snippet"}
          from paged join replies r on r.id = paged.id join shelves s on s.id = r.shelf_id
         order by paged.at`,
       {
         ...all,
         size: PAGE_SIZE,
         skipped: (filter.page - 1) * PAGE_SIZE,
+        whole: `StartSel=${START}, StopSel=${STOP}, HighlightAll=true`,
         style: `StartSel=${START}, StopSel=${STOP}, MaxWords=22, MinWords=12, MaxFragments=1`,
       },
     ),
@@ -247,13 +251,17 @@ async function page(
   return { total: counted?.total ?? 0, rows: rows.map((row) => shown(row, viewer)) };
 }
 
-/** Words around what was found, in the variant that has it best. */
-function snippetSql(search: Search): string {
-  if ("prefixes" in search.values)
-    return `(select ts_headline(language_dictionary(t.language), regexp_replace(t.words, '\\s+', ' ', 'g'), asked.terms, :style)
-       from reply_variants t, asked where t.version_id = r.current_version_id and t.terms @@ asked.terms
+/** The text of a variant: its words without the title, which come first. */
+const TEXT = "regexp_replace(substring(t.words from position(E'\\n' in t.words) + 1), '\\s+', ' ', 'g')";
+
+/** What was found in the title, and around what was found in the text, in the variant that has it best. */
+function foundSql(search: Search): string {
+  if (!("prefixes" in search.values)) return "null as title_found, null as snippet";
+  const best = (words: string, style: string) =>
+    `(select ts_headline(language_dictionary(t.language), ${words}, asked.terms, ${style})
+        from reply_variants t, asked where t.version_id = r.current_version_id and t.terms @@ asked.terms
        order by ts_rank(t.terms, asked.terms) desc limit 1)`;
-  return `(select left(regexp_replace(t.words, '\\s+', ' ', 'g'), 140) from reply_variants t where t.version_id = r.current_version_id order by t.fallback desc limit 1)`;
+  return `${best("r.title", ":whole")} as title_found, ${best(TEXT, ":style")} as snippet`;
 }
 
 function shown(row: Row, viewer: Viewer): ReplyRow {
@@ -278,7 +286,8 @@ function shown(row: Row, viewer: Viewer): ReplyRow {
     pinned: row.pinned,
     waiting: row.waiting,
     mayPublish: mayPublish(viewer, { audience: row.audience, ownerId: row.shelf_owner }),
-    snippet: row.snippet === null ? null : pieces(row.snippet),
+    titleFound: row.title_found === null ? null : pieces(row.title_found),
+    snippet: row.snippet?.includes(START) ? pieces(row.snippet) : null,
   };
 }
 

@@ -1,0 +1,186 @@
+import { useState } from "react";
+import { useRevalidator } from "react-router";
+import * as z from "zod/mini";
+import type { BulkInput } from "#server/replies/filing";
+import type { ShelfRow } from "#server/replies/shelves";
+import { post } from "../ui/post";
+import { useToast } from "../ui/toast";
+import { emptySelection, type Selection } from "./selection";
+
+interface Props {
+  selection: Selection;
+  onSelect: (selection: Selection) => void;
+  total: number;
+  /** How many rows the page shows. */
+  shown: number;
+  /** The filter as an address has it. */
+  filter: string;
+  shelves: ShelfRow[];
+  owners: { id: number; name: string }[];
+  tags: string[];
+}
+
+const done = z.object({
+  id: z.nullable(z.number()),
+  changed: z.number(),
+  refused: z.number(),
+  words: z.string(),
+});
+const undone = z.object({ undone: z.number(), stay: z.number() });
+
+/** What can be done with the selected replies; every change can be undone. */
+export function BulkBar({ selection, onSelect, total, shown, filter, shelves, owners, tags }: Props) {
+  const { revalidate } = useRevalidator();
+  const toast = useToast();
+  const [busy, setBusy] = useState(false);
+  const count = selection.all ? total : selection.keys.size;
+  if (count === 0) return null;
+
+  const undo = async (id: number) => {
+    const result = await post("/shelves/bulk", { undo: id }, undone);
+    if (!result.ok) toast({ words: result.problem, tone: "stop" });
+    else {
+      const stay = result.data.stay > 0 ? `; ${result.data.stay} were changed since and stay` : "";
+      toast({ words: `${result.data.undone} as before${stay}.` });
+    }
+    await revalidate();
+  };
+  const change = async (what: BulkInput) => {
+    setBusy(true);
+    const which = selection.all ? { filter } : { keys: [...selection.keys] };
+    const result = await post("/shelves/bulk", { ...which, change: what }, done);
+    setBusy(false);
+    if (!result.ok) {
+      toast({ words: result.problem, tone: "stop" });
+      return;
+    }
+    const { id, changed, refused, words } = result.data;
+    const left = refused > 0 ? ` ${refused} are not yours to change.` : "";
+    if (id === null) toast({ words: `Nothing to change.${left}` });
+    else
+      toast({
+        words: `${words}.${left}`,
+        action: { label: "Undo", keys: "Alt Z", run: () => void undo(id) },
+      });
+    if (changed > 0) onSelect(emptySelection);
+    await revalidate();
+  };
+
+  return (
+    <section
+      aria-label="Selected replies"
+      className="sticky bottom-0 mt-auto flex flex-wrap items-center gap-x-5 gap-y-2 border-t-2 border-ink bg-sheet px-6 py-2.5 text-sm"
+    >
+      <strong className="tabular-nums">{count.toLocaleString("en-GB")} selected</strong>
+      {!selection.all && selection.keys.size >= shown && total > count && (
+        <button
+          type="button"
+          className="quiet-link"
+          onClick={() => onSelect({ all: true, filter, keys: new Set() })}
+        >
+          all {total.toLocaleString("en-GB")} found
+        </button>
+      )}
+      <button type="button" className="quiet-link" onClick={() => onSelect(emptySelection)}>
+        none
+      </button>
+      <fieldset disabled={busy} className="ml-auto flex flex-wrap items-center gap-x-5 gap-y-2">
+        <legend className="sr-only">Change them</legend>
+        <Pick
+          label="Move to"
+          options={shelves.filter((shelf) => shelf.mayPublish).map((shelf) => [shelf.key, shelf.name])}
+          onPick={(shelf) => void change({ what: "move", shelf })}
+        />
+        <TagForm tags={tags} onTag={(what, tag) => void change({ what, tag })} />
+        <Pick
+          label="Give to"
+          options={[["", "nobody"], ...owners.map(({ id, name }): [string, string] => [String(id), name])]}
+          onPick={(id) => void change({ what: "owner", owner: id === "" ? null : Number(id) })}
+        />
+        <label className="flex items-center gap-1.5">
+          Review by
+          <input
+            type="date"
+            className="lined-field"
+            onKeyDown={(event) => {
+              if (event.key === "Enter" && event.currentTarget.value)
+                void change({ what: "review", by: event.currentTarget.value });
+            }}
+            onBlur={(event) => {
+              if (event.target.value) void change({ what: "review", by: event.target.value });
+            }}
+          />
+        </label>
+        <button type="button" className="quiet-link" onClick={() => void change({ what: "retire" })}>
+          Retire
+        </button>
+        <button type="button" className="quiet-link" onClick={() => void change({ what: "restore" })}>
+          Restore
+        </button>
+      </fieldset>
+    </section>
+  );
+}
+
+function Pick({
+  label,
+  options,
+  onPick,
+}: {
+  label: string;
+  options: [string, string][];
+  onPick: (value: string) => void;
+}) {
+  return (
+    <select
+      aria-label={label}
+      value="-"
+      onChange={(event) => onPick(event.target.value)}
+      className="lined-field max-w-32 bg-sheet"
+    >
+      <option value="-" disabled>
+        {label}
+      </option>
+      {options.map(([value, words]) => (
+        <option key={value} value={value}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+function TagForm({ tags, onTag }: { tags: string[]; onTag: (what: "tag" | "untag", tag: string) => void }) {
+  const [tag, setTag] = useState("");
+  const give = (what: "tag" | "untag") => {
+    if (tag.trim() === "") return;
+    onTag(what, tag.trim());
+    setTag("");
+  };
+  return (
+    <span className="flex items-center gap-2">
+      <input
+        aria-label="Tag"
+        placeholder="tag"
+        list="known-tags"
+        value={tag}
+        onChange={(event) => setTag(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") give("tag");
+        }}
+        className="lined-field w-24"
+      />
+      <datalist id="known-tags">
+        {tags.map((one) => (
+          <option key={one} value={one} />
+        ))}
+      </datalist>
+      <button type="button" className="quiet-link" disabled={tag.trim() === ""} onClick={() => give("tag")}>
+        add
+      </button>
+      <button type="button" className="quiet-link" disabled={tag.trim() === ""} onClick={() => give("untag")}>
+        take off
+      </button>
+    </span>
+  );
+}

@@ -1,0 +1,104 @@
+import { useMemo, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { readFilter } from "#server/replies/filter";
+import { proposalsWaiting } from "#server/replies/history";
+import { knownWords, listReplies, PAGE_SIZE } from "#server/replies/list";
+import { chosenColumns } from "#server/replies/columns";
+import { latelyUsed, withinReach } from "#server/replies/pins";
+import { listShelves, possibleOwners } from "#server/replies/shelves";
+import { signedIn } from "#server/web/context";
+import { useLive } from "../ui/use-live";
+import type { Route } from "./+types/route";
+import { BulkBar } from "./bulk-bar";
+import { Filters } from "./filters";
+import { Pages } from "./pages";
+import { emptySelection, type Selection } from "./selection";
+import { Side } from "./side";
+import { ReplyTable } from "./table";
+
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer, em } = await signedIn(args);
+  const filter = readFilter(new URL(args.request.url).searchParams);
+  return {
+    filter,
+    found: await listReplies(em, viewer, filter),
+    known: await knownWords(em, viewer),
+    shelves: await listShelves(em, viewer),
+    owners: await possibleOwners(em),
+    reach: await withinReach(em, viewer),
+    lately: await latelyUsed(em, viewer),
+    columns: await chosenColumns(em, viewer),
+    proposals: await proposalsWaiting(em, viewer),
+    pageSize: PAGE_SIZE,
+    role: viewer.role,
+  };
+}
+
+/** Browse, search, filter and tidy the replies of all shelves that one may see. */
+export default function Shelves({ loaderData }: Route.ComponentProps) {
+  const { filter, found, known, shelves, owners, reach, lately, columns, proposals, pageSize, role } =
+    loaderData;
+  const [params] = useSearchParams();
+  const [selected, setSelection] = useState<Selection>(emptySelection);
+  useLive();
+
+  // What was selected as “all found” means another set once the filter changes.
+  const narrowed = useMemo(() => {
+    const bare = new URLSearchParams(params);
+    for (const key of ["page", "sort", "down"]) bare.delete(key);
+    return bare.toString();
+  }, [params]);
+  const selection = selected.all && selected.filter !== narrowed ? emptySelection : selected;
+
+  const shelf = shelves.find((one) => one.key === filter.shelf);
+  return (
+    <div className="grid min-h-0 grow gap-5 px-5 pb-5 md:grid-cols-[14.5rem_minmax(0,1fr)]">
+      <title>Shelves · Plain Shelf</title>
+      <Side
+        shelves={shelves}
+        current={filter.shelf}
+        reach={reach}
+        lately={lately}
+        proposals={proposals}
+        mayArrange={role !== "agent"}
+      />
+      <main className="flex min-w-0 flex-col bg-sheet">
+        <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 px-6 pt-4">
+          <h1 className="text-lg font-bold">{shelf ? shelf.name : "All shelves"}</h1>
+          {shelf && <span className="text-sm text-soft">{audienceWords(shelf)}</span>}
+          <Link
+            to={`/replies/new${filter.shelf ? `?shelf=${encodeURIComponent(filter.shelf)}` : ""}`}
+            className="ml-auto rounded-sm bg-accent px-3.5 py-1.5 font-semibold text-on-accent"
+          >
+            Write a reply
+          </Link>
+        </div>
+        <Filters filter={filter} known={known} owners={owners} columns={columns} />
+        <ReplyTable
+          found={found}
+          filter={filter}
+          columns={columns}
+          selection={selection}
+          onSelect={setSelection}
+        />
+        <Pages total={found.total} page={filter.page} size={pageSize} params={params} />
+        <BulkBar
+          selection={selection}
+          onSelect={setSelection}
+          total={found.total}
+          shown={found.rows.length}
+          filter={narrowed}
+          shelves={shelves}
+          owners={owners}
+          tags={known.tags}
+        />
+      </main>
+    </div>
+  );
+}
+
+function audienceWords({ audience, teams }: { audience: string; teams: { name: string }[] }): string {
+  if (audience === "everyone") return "for everyone";
+  if (audience === "owner") return "only you see it";
+  return `for ${teams.map((team) => team.name).join(", ")}`;
+}

@@ -1,0 +1,159 @@
+import { useState } from "react";
+import { Link, useRevalidator, useSearchParams } from "react-router";
+import * as z from "zod/mini";
+import type { NamedReply } from "#server/replies/pins";
+import type { ShelfRow } from "#server/replies/shelves";
+import { Mark } from "../ui/mark";
+import { post } from "../ui/post";
+import { useReorder } from "../ui/reorder";
+import { withParams } from "./params";
+
+interface Props {
+  shelves: ShelfRow[];
+  current: string;
+  reach: NamedReply[];
+  lately: NamedReply[];
+  proposals: number;
+  mayArrange: boolean;
+}
+
+/** Beside the list: what is within reach, what was used lately, and the shelves. */
+export function Side({ shelves, current, reach, lately, proposals, mayArrange }: Props) {
+  const [params] = useSearchParams();
+  return (
+    <aside aria-label="Shelves" className="flex flex-col gap-6 overflow-y-auto py-4 text-sm">
+      <WithinReach reach={reach} />
+      {lately.length > 0 && (
+        <section>
+          <h2 className="font-bold">Lately used</h2>
+          <ul className="mt-1.5 flex flex-col gap-0.5">
+            {lately.slice(0, 5).map((reply) => (
+              <li key={reply.key}>
+                <ReplyLink reply={reply} />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <nav aria-label="Shelves">
+        <div className="flex items-baseline justify-between">
+          <h2 className="font-bold">Shelves</h2>
+          {mayArrange && (
+            <Link to="/shelves/arrange" className="quiet-link">
+              arrange
+            </Link>
+          )}
+        </div>
+        <ul className="mt-1.5 flex flex-col">
+          <li>
+            <ShelfLink
+              to={withParams(params, { shelf: null })}
+              active={current === ""}
+              mark="∗"
+              name="All shelves"
+            />
+          </li>
+          {shelves.map((shelf) => (
+            <li key={shelf.key}>
+              <ShelfLink
+                to={withParams(params, { shelf: shelf.key })}
+                active={current === shelf.key}
+                mark={shelf.mark}
+                name={shelf.name}
+                count={shelf.replies}
+              />
+            </li>
+          ))}
+        </ul>
+      </nav>
+      <Link to="/shelves/proposals" className="self-start quiet-link">
+        {proposals > 0 ? `${proposals} waiting to be checked` : "Proposals"}
+      </Link>
+    </aside>
+  );
+}
+
+function ShelfLink({
+  to,
+  active,
+  mark,
+  name,
+  count,
+}: {
+  to: string;
+  active: boolean;
+  mark: string;
+  name: string;
+  count?: number;
+}) {
+  return (
+    <Link
+      to={to}
+      aria-current={active ? "page" : undefined}
+      className={`flex items-center gap-2.5 border-l-[3px] py-1 pl-2 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`}
+    >
+      <Mark letters={mark} />
+      <span className="min-w-0 grow truncate" title={name}>
+        {name}
+      </span>
+      {count !== undefined && <span className="tabular-nums">{count}</span>}
+    </Link>
+  );
+}
+
+function ReplyLink({ reply }: { reply: NamedReply }) {
+  return (
+    <Link
+      to={`/replies/${reply.key}`}
+      className="flex items-baseline gap-2 hover:underline"
+      title={reply.title}
+    >
+      <Mark letters={reply.mark} title={reply.shelf} />
+      <span className="min-w-0 truncate">{reply.title}</span>
+    </Link>
+  );
+}
+
+const nothing = z.object({});
+
+/** Pinned replies in the person's own order, which they change by dragging or with Alt and the arrows. */
+function WithinReach({ reach }: { reach: NamedReply[] }) {
+  const { revalidate } = useRevalidator();
+  const [problem, setProblem] = useState<string | null>(null);
+  const { order, itemProps } = useReorder(
+    reach.map((reply) => reply.key),
+    async (keys) => {
+      const done = await post("/shelves/pins", { what: "order", keys }, nothing);
+      setProblem(done.ok ? null : done.problem);
+      await revalidate();
+    },
+  );
+  const byKey = new Map(reach.map((reply) => [reply.key, reply]));
+  return (
+    <section>
+      <h2 className="font-bold">Within reach</h2>
+      {reach.length === 0 ? (
+        <p className="mt-1 text-soft">Keep replies here with the pin in the list.</p>
+      ) : (
+        <ul className="mt-1.5 flex flex-col gap-0.5">
+          {order.flatMap((key) => {
+            const reply = byKey.get(key);
+            return reply ? (
+              <li key={key} {...itemProps(key)}>
+                <ReplyLink reply={reply} />
+              </li>
+            ) : (
+              []
+            );
+          })}
+        </ul>
+      )}
+      {reach.length > 1 && <p className="mt-1 text-soft">Drag to order, or Alt ↑ ↓.</p>}
+      {problem && (
+        <p role="alert" className="mt-1 text-stop">
+          {problem}
+        </p>
+      )}
+    </section>
+  );
+}
