@@ -105,6 +105,11 @@ function Message({
             load remote pictures
           </button>
         )}
+        {ours && (
+          <Link to={`/replies/new?message=${message.id}`} className="underline underline-offset-2">
+            keep on a shelf
+          </Link>
+        )}
         {message.hasRaw && (
           <a href={`/messages/${message.id}/raw`} className="underline underline-offset-2">
             raw

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, jest, test } from "@jest/globals";
-import { DraftSaver, type SaveState } from "./draft-saver";
+import { draftSaver } from "./draft-saver";
+import type { SaveState } from "../ui/saver";
 
 let answers: (() => Promise<Response>)[];
 let asked: { version: number; words: string }[];
@@ -24,7 +25,7 @@ afterEach(() => {
 const ok = (version: number) => Response.json({ version, otherNames: [] });
 
 function saver() {
-  return new DraftSaver({
+  return draftSaver({
     caseNumber: 1,
     version: 0,
     read: () => ({ draft: { language: "en", subject: { from: "thread" }, slips: [] }, text: words }),

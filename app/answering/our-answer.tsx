@@ -1,4 +1,5 @@
 import { useMemo, useRef } from "react";
+import { useNavigate } from "react-router";
 import { compose } from "#core/compose/compose";
 import { secondLook } from "#core/checks/second-look";
 import { fillOwn } from "#core/compose/fill";
@@ -36,6 +37,11 @@ export function OurAnswer({ open, answer, place, looked, onSend, onWrite }: Prop
     () => (looked ? previewOf(open, looked, answer.patterns) : null),
     [open, looked, answer.patterns],
   );
+  const navigate = useNavigate();
+  const keep = async () => {
+    // What is kept is what is saved: the last words must be in it.
+    if (await answer.saver()?.flush()) await navigate(`/replies/new?case=${open.number}`);
+  };
   const blanksLeft = letter?.checks.filter((check) => check.code === "blank-empty").length ?? 0;
   return (
     <section aria-label="Our answer" className="flex min-h-0 min-w-0 flex-col">
@@ -97,6 +103,11 @@ export function OurAnswer({ open, answer, place, looked, onSend, onWrite }: Prop
         >
           Send and stay
         </Button>
+        {preview === null && answer.saveState !== "nothing" && (
+          <button type="button" className="quiet-link" onClick={() => void keep()}>
+            Keep this on a shelf
+          </button>
+        )}
         <span role="status" className="ml-auto text-sm text-soft">
           {blanksLeft > 0 &&
             preview === null &&

@@ -7,13 +7,14 @@ import type { PatternEngine } from "#core/conditions/patterns";
 import type { OpenCase } from "#server/answering/open";
 import type { DraftFile } from "#server/answering/files";
 import type { StripReply } from "#server/replies/strip";
-import { DraftSaver, type SaveState } from "./draft-saver";
+import { draftSaver, type DraftSaver } from "./draft-saver";
+import type { SaveState } from "../ui/saver";
 import { decorationsPlugin } from "./editor/decorations";
 import { BlankInAnswer, TokenInAnswer } from "./editor/inline-views";
 import { letterPlugin, letterState, onLetter, withInputs, type LetterState } from "./editor/letter-state";
-import { documentExtensions } from "./editor/schema";
+import { documentExtensions } from "../ui/editor/schema";
 import { Answer, SlipInAnswer } from "./editor/slip-view";
-import { useEditorIn } from "./editor/use-editor";
+import { useEditorIn } from "../ui/editor/use-editor";
 import { isEmptySlip, ownWords, slipJson, slipsOf } from "./editor/slips";
 import { focusBlank, onTab } from "./blanks";
 import { letterInputs } from "./inputs";
@@ -115,7 +116,7 @@ export function useAnswer(open: OpenCase): [AnswerHandle, place: (element: HTMLE
         text: state.letter.text,
       };
     };
-    const made = new DraftSaver({
+    const made = draftSaver({
       caseNumber: opened.number,
       version: opened.draft?.version ?? 0,
       read,

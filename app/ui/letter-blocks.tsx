@@ -113,7 +113,8 @@ function Sourced({ source, text }: { source: Source | undefined; text: string })
   );
 }
 
-function marked(inner: ReactNode, marks: Mark[] = []): ReactNode {
+/** Words in their marks. */
+export function marked(inner: ReactNode, marks: Mark[] = []): ReactNode {
   return marks.reduceRight((content, mark) => {
     switch (mark.type) {
       case "bold":

@@ -97,7 +97,7 @@ export async function loadDraft(
 }
 
 /** Slips as composing takes them: each with the blanks, passages, subject and files of its version. */
-async function withDefinitions(em: EntityManager, slips: DraftInput["slips"]): Promise<DraftSlip[]> {
+export async function withDefinitions(em: EntityManager, slips: DraftInput["slips"]): Promise<DraftSlip[]> {
   const ids = [...new Set(slips.flatMap((slip) => slip.versionId ?? []))];
   const versions = await em.find(ReplyVersion, { id: { $in: ids } }, { populate: ["reply"] });
   const variants = await em.find(ReplyVariant, { version: { $in: ids } });

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { Unusable } from "../errors";
 
 /** Reads a request's JSON by a schema. @throws ZodError; Unusable where it is no JSON */

@@ -8,7 +8,7 @@ import type { BlankNode, PlaceholderAttrs, TokenNode } from "#core/document/type
 import type { BlankValue } from "#core/tokens/blanks";
 import { blankControl, type BlankControl } from "./blank-control";
 import { letterKey, letterState, onLetter, slipAround, styleOf } from "./letter-state";
-import { definedNode } from "./schema";
+import { definedNode } from "../../ui/editor/schema";
 
 type GetPosition = () => number | undefined;
 

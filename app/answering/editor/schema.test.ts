@@ -5,7 +5,7 @@ import { marks, nodes } from "#core/document/definition";
 import { readDocument } from "#core/document/schema";
 import { readMarkdown } from "#core/formats/markdown";
 import { BlankInAnswer, TokenInAnswer } from "./inline-views";
-import { documentExtensions } from "./schema";
+import { documentExtensions } from "../../ui/editor/schema";
 import { Answer, SlipInAnswer } from "./slip-view";
 import { ownWords, slipJson, slipsOf } from "./slips";
 

@@ -1,0 +1,200 @@
+import { useState } from "react";
+import { Link, useRevalidator } from "react-router";
+import * as z from "zod/mini";
+import { allTeams, listShelves, type ShelfRow } from "#server/replies/shelves";
+import { requireRole } from "#server/people/viewer";
+import { answering } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import { Button } from "../ui/button";
+import { Mark } from "../ui/mark";
+import { post } from "../ui/post";
+import { useReorder } from "../ui/reorder";
+import { useToast } from "../ui/toast";
+import type { Route } from "./+types/arrange";
+
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer, em } = await signedIn(args);
+  return answering(async () => {
+    requireRole(viewer, "curator");
+    const shelves = await listShelves(em, viewer);
+    return { shelves: shelves.filter((shelf) => !shelf.mine), teams: await allTeams(em) };
+  });
+}
+
+const done = z.object({});
+const URL_OF_DATA = "/shelves/arrange-data";
+
+/** The shared shelves: their order, names, marks and for whom they are. */
+export default function Arrange({ loaderData }: Route.ComponentProps) {
+  const { shelves, teams } = loaderData;
+  const { revalidate } = useRevalidator();
+  const toast = useToast();
+  const [open, setOpen] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const send = async (body: object, words: string) => {
+    const result = await post(URL_OF_DATA, body, done);
+    setProblem(result.ok ? null : result.problem);
+    if (result.ok) {
+      toast({ words });
+      setOpen(null);
+    }
+    await revalidate();
+  };
+  const { order, itemProps } = useReorder(
+    shelves.map((shelf) => shelf.key),
+    (keys) => send({ what: "order", keys }, "The shelves stand in this order."),
+  );
+  return (
+    <main className="mx-5 mb-5 grow bg-sheet px-8 pt-4 pb-8">
+      <title>Arrange shelves · Plain Shelf</title>
+      <p className="text-sm">
+        <Link to="/shelves" className="quiet-link">
+          To the shelves
+        </Link>
+      </p>
+      <h1 className="mt-2 text-xl font-bold">Arrange the shelves</h1>
+      <p className="mt-1 text-sm text-soft">Drag them, or focus one and press Alt ↑ ↓.</p>
+      {problem && (
+        <p role="alert" className="mt-2 text-stop">
+          {problem}
+        </p>
+      )}
+      <ol className="mt-3 max-w-2xl">
+        {order.flatMap((key) => {
+          const shelf = shelves.find((one) => one.key === key);
+          if (!shelf) return [];
+          const { className, ...props } = itemProps(key);
+          return (
+            <li key={key} {...props} className={`border-b border-line py-2.5 ${className}`}>
+              <p className="flex items-baseline gap-3">
+                <Mark letters={shelf.mark} />
+                <button
+                  type="button"
+                  className="font-semibold"
+                  aria-expanded={open === key}
+                  onClick={() => setOpen(open === key ? null : key)}
+                >
+                  {shelf.name}
+                </button>
+                <span className="text-sm text-soft">
+                  {shelf.audience === "everyone"
+                    ? "everyone"
+                    : shelf.teams.map((team) => team.name).join(", ")}
+                  , {shelf.replies} {shelf.replies === 1 ? "reply" : "replies"}
+                </span>
+              </p>
+              {open === key && (
+                <ShelfForm
+                  shelf={shelf}
+                  teams={teams}
+                  onSave={(input) => void send({ what: "save", key, ...input }, "Kept.")}
+                  onRemove={() => void send({ what: "remove", key }, `“${shelf.name}” is gone.`)}
+                />
+              )}
+            </li>
+          );
+        })}
+      </ol>
+      <section className="mt-6 max-w-2xl">
+        <h2 className="font-bold">A new shelf</h2>
+        <ShelfForm
+          key={shelves.length}
+          shelf={null}
+          teams={teams}
+          onSave={(input) => void send({ what: "save", key: null, ...input }, "There is a new shelf.")}
+          onRemove={null}
+        />
+      </section>
+    </main>
+  );
+}
+
+interface ShelfInput {
+  name: string;
+  mark: string;
+  audience: string;
+  teams: number[];
+}
+
+function ShelfForm({
+  shelf,
+  teams,
+  onSave,
+  onRemove,
+}: {
+  shelf: ShelfRow | null;
+  teams: { id: number; name: string }[];
+  onSave: (input: ShelfInput) => void;
+  onRemove: (() => void) | null;
+}) {
+  const [name, setName] = useState(shelf?.name ?? "");
+  const [mark, setMark] = useState(shelf?.mark ?? "");
+  const [audience, setAudience] = useState<string>(shelf?.audience ?? "everyone");
+  const [chosen, setChosen] = useState(shelf?.teams.map((team) => team.id) ?? []);
+  return (
+    <form
+      className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-3 text-sm"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onSave({
+          name,
+          mark: mark || name.trim().slice(0, 1),
+          audience,
+          teams: audience === "teams" ? chosen : [],
+        });
+      }}
+    >
+      <label className="flex flex-col gap-1">
+        Name
+        <input
+          className="lined-field w-56"
+          value={name}
+          maxLength={200}
+          required
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <label className="flex flex-col gap-1">
+        Mark
+        <input
+          className="lined-field w-14"
+          value={mark}
+          maxLength={2}
+          placeholder={name.slice(0, 1)}
+          onChange={(event) => setMark(event.target.value)}
+        />
+      </label>
+      <fieldset className="flex flex-wrap items-baseline gap-x-4">
+        <legend className="mb-1">For</legend>
+        <label className="flex items-center gap-1.5">
+          <input type="radio" checked={audience === "everyone"} onChange={() => setAudience("everyone")} />{" "}
+          everyone
+        </label>
+        <label className="flex items-center gap-1.5">
+          <input type="radio" checked={audience === "teams"} onChange={() => setAudience("teams")} /> only
+        </label>
+        {teams.map((team) => (
+          <label key={team.id} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              disabled={audience !== "teams"}
+              checked={chosen.includes(team.id)}
+              onChange={(event) =>
+                setChosen(
+                  event.target.checked ? [...chosen, team.id] : chosen.filter((one) => one !== team.id),
+                )
+              }
+            />
+            {team.name}
+          </label>
+        ))}
+      </fieldset>
+      <Button type="submit">{shelf ? "Keep" : "Put it up"}</Button>
+      {onRemove && (
+        <button type="button" className="quiet-link" onClick={onRemove}>
+          take it away
+        </button>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,95 @@
+import { Fragment } from "react";
+import type { ComparedLine, ComparedPiece, ComparedText } from "#core/document/compare";
+import { placeholderText } from "#core/document/placeholder";
+import type { PassageRef } from "#core/document/definition";
+import { marked } from "./letter-blocks";
+
+/** A comparison of two documents: what came is underlaid, what went is struck, other formatting is dotted. */
+export function ComparedLines({
+  lines,
+  when,
+}: {
+  lines: ComparedLine[];
+  /** What a condition says, for the margin. */
+  when?: (refs: PassageRef[]) => string;
+}) {
+  return (
+    <div className="letter flex flex-col">
+      {lines.map((line, index) => {
+        // A row is only where its cells begin.
+        if (line.lead.endsWith("row") && line.pieces.length === 0)
+          return <hr key={index} className="compared-row" aria-hidden="true" />;
+        return (
+          <div key={index} className={`compared-line compared-${line.kind}`}>
+            <span className="compared-lead">
+              {line.kind === "same" ? "" : `${line.kind} `}
+              {line.lead === "paragraph" ? (line.kind === "same" ? "" : "paragraph") : line.lead}
+              {line.passages.length > 0 && when && (
+                <span className="block text-look">{when(line.passages)}</span>
+              )}
+            </span>
+            <span>
+              {line.pieces.map((piece, at) => (
+                <Piece key={at} piece={piece} />
+              ))}
+            </span>
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+function Piece({ piece }: { piece: ComparedPiece }) {
+  const { inline, kind } = piece;
+  const words =
+    inline.type === "text" ? (
+      inline.text
+    ) : inline.type === "hardBreak" ? (
+      <>
+        ↵<br />
+      </>
+    ) : inline.type === "image" ? (
+      <img
+        src={`/library-files/${encodeURIComponent(inline.attrs.attachment)}`}
+        alt={inline.attrs.alt}
+        width={inline.attrs.width ?? 160}
+      />
+    ) : (
+      <span className={inline.type === "blank" ? "blank-value" : "token"}>{placeholderText(inline)}</span>
+    );
+  return (
+    <Changed kind={kind}>
+      {marked(
+        words,
+        inline.marks?.filter((mark) => mark.type !== "link"),
+      )}
+    </Changed>
+  );
+}
+
+function Changed({ kind, children }: { kind: ComparedPiece["kind"]; children: React.ReactNode }) {
+  switch (kind) {
+    case "added":
+      return <ins className="compared-ins">{children}</ins>;
+    case "removed":
+      return <del className="compared-del">{children}</del>;
+    case "restyled":
+      return (
+        <span className="compared-style" title="the same words, other formatting">
+          {children}
+        </span>
+      );
+    case "same":
+      return children;
+  }
+}
+
+/** Two short texts compared. */
+export function ComparedWords({ pieces }: { pieces: ComparedText[] }) {
+  return pieces.map((piece, index) => (
+    <Fragment key={index}>
+      <Changed kind={piece.kind}>{piece.text}</Changed>
+    </Fragment>
+  ));
+}

@@ -1,0 +1,82 @@
+import type { Editor } from "@tiptap/core";
+import { useEffect, useRef } from "react";
+import { readDocument } from "#core/document/schema";
+import type { Doc } from "#core/document/types";
+import { useEditorIn } from "../ui/editor/use-editor";
+import { bodyExtensions } from "./editor/body";
+import { setDefinitions, type Definitions } from "./editor/definitions";
+import { cleanHtml, pastedText } from "./editor/paste";
+
+interface Props {
+  label: string;
+  doc: Doc;
+  definitions: Definitions;
+  onChange: (doc: Doc) => void;
+  onEditor: (editor: Editor | null) => void;
+  onBrace: (editor: Editor) => void;
+  /** Pictures and other files that were pasted or dropped. */
+  onFiles: (files: File[], position: number | null) => void;
+}
+
+/** The words of a variant, in an editor that knows all of a reply's document. */
+export function BodyEditor({ label, doc, definitions, onChange, onEditor, onBrace, onFiles }: Props) {
+  const shown = useRef(doc);
+  const hooks = useRef({ onChange, onBrace, onFiles });
+  useEffect(() => {
+    hooks.current = { onChange, onBrace, onFiles };
+  });
+  const [editor, place] = useEditorIn(() => ({
+    injectCSS: false,
+    extensions: bodyExtensions({ definitions, onBrace: (one) => hooks.current.onBrace(one) }),
+    content: doc,
+    editorProps: {
+      attributes: {
+        class: "letter body-editor",
+        role: "textbox",
+        "aria-label": label,
+        "aria-multiline": "true",
+      },
+      transformPastedHTML: cleanHtml,
+      clipboardTextParser: (text, $context) => pastedText(text, $context.doc.type.schema),
+      handlePaste: (_view, event) => {
+        const files = [...(event.clipboardData?.files ?? [])];
+        // Office programs put a picture of the words beside the words themselves.
+        if (files.length === 0 || event.clipboardData?.types.includes("text/html")) return false;
+        hooks.current.onFiles(files, null);
+        return true;
+      },
+      handleDrop: (view, event, _slice, moved) => {
+        const files = [...(event.dataTransfer?.files ?? [])];
+        if (moved || files.length === 0) return false;
+        const at = view.posAtCoords({ left: event.clientX, top: event.clientY });
+        hooks.current.onFiles(files, at?.pos ?? null);
+        return true;
+      },
+    },
+    onUpdate: ({ editor: one, transaction }) => {
+      if (!transaction.docChanged) return;
+      const read = readDocument(one.getJSON());
+      if (!read.ok) throw new Error(`The editor holds what is no document: ${read.problem}`);
+      shown.current = read.doc;
+      hooks.current.onChange(read.doc);
+    },
+  }));
+
+  useEffect(() => {
+    onEditor(editor);
+    return () => onEditor(null);
+  }, [editor, onEditor]);
+
+  useEffect(() => {
+    if (editor) setDefinitions(editor.view, definitions);
+  }, [editor, definitions]);
+
+  useEffect(() => {
+    // Words that were changed elsewhere: in the text form, or by taking another version.
+    if (!editor || shown.current === doc) return;
+    shown.current = doc;
+    editor.commands.setContent(doc, { emitUpdate: false });
+  }, [editor, doc]);
+
+  return <div ref={place} />;
+}

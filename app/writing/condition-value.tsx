@@ -1,0 +1,153 @@
+import { MAX_PATTERN_LENGTH, type Test } from "#core/conditions/condition";
+import { re2Patterns } from "#core/conditions/re2";
+import type { TokenType } from "#core/tokens/catalogue";
+
+interface Props {
+  test: Test;
+  type: TokenType | "choice" | "choices";
+  options: string[] | null;
+  onChange: (to: NonNullable<Test["to"]>) => void;
+}
+
+/** What a test compares with: by the kind of value, and as many as its operator takes. */
+export function ConditionValue({ test, type, options, onChange }: Props) {
+  const { is, to } = test;
+  if (is === "present" || is === "missing") return null;
+  if (is === "one_of" && options) {
+    const chosen = (Array.isArray(to) ? to : []).map(String);
+    return (
+      <span className="flex flex-wrap gap-x-3">
+        {options.map((option) => (
+          <label key={option} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={chosen.includes(option)}
+              onChange={(event) => {
+                const next = event.target.checked
+                  ? [...chosen, option]
+                  : chosen.filter((one) => one !== option);
+                if (next.length > 0) onChange(next);
+              }}
+            />
+            {option}
+          </label>
+        ))}
+      </span>
+    );
+  }
+  if (is === "one_of") {
+    return (
+      <input
+        aria-label="One of these, between commas"
+        className="lined-field w-44"
+        placeholder="this, that"
+        defaultValue={(Array.isArray(to) ? to : []).join(", ")}
+        onChange={(event) => {
+          const list = event.target.value
+            .split(",")
+            .map((one) => one.trim())
+            .filter(Boolean);
+          if (list.length > 0) onChange(list);
+        }}
+      />
+    );
+  }
+  if (is === "between") {
+    const [low = "", high = ""] = Array.isArray(to) ? to : [];
+    return (
+      <>
+        <Single label="from" type={type} value={low} onChange={(value) => onChange([value, high])} />
+        and
+        <Single label="to" type={type} value={high} onChange={(value) => onChange([low, value])} />
+      </>
+    );
+  }
+  const value = Array.isArray(to) ? (to[0] ?? "") : (to ?? "");
+  if (options) {
+    return (
+      <select
+        aria-label="Value"
+        className="lined-field bg-sheet"
+        value={String(value)}
+        onChange={(event) => onChange(event.target.value)}
+      >
+        {!options.includes(String(value)) && (
+          <option value={String(value)}>{String(value)} (not offered)</option>
+        )}
+        {options.map((option) => (
+          <option key={option} value={option}>
+            {option}
+          </option>
+        ))}
+      </select>
+    );
+  }
+  if (type === "yes_no") {
+    return (
+      <select
+        aria-label="Value"
+        className="lined-field bg-sheet"
+        value={value === true || value === "yes" ? "yes" : "no"}
+        onChange={(event) => onChange(event.target.value === "yes")}
+      >
+        <option value="yes">yes</option>
+        <option value="no">no</option>
+      </select>
+    );
+  }
+  if (is === "matches") {
+    const usable = re2Patterns(String(value), test.ignore_case ?? false) !== null;
+    return (
+      <>
+        <input
+          aria-label="Pattern"
+          aria-invalid={!usable}
+          className="lined-field w-44 font-mono"
+          maxLength={MAX_PATTERN_LENGTH}
+          spellCheck={false}
+          value={String(value)}
+          onChange={(event) => onChange(event.target.value)}
+        />
+        {!usable && <span className="text-stop">not a regular expression that can be used</span>}
+      </>
+    );
+  }
+  return <Single label="Value" type={type} value={value} onChange={onChange} />;
+}
+
+const inputs: Partial<Record<TokenType | "choice" | "choices", string>> = {
+  integer: "number",
+  number: "number",
+  money: "number",
+  date: "date",
+  time: "time",
+};
+
+function Single({
+  label,
+  type,
+  value,
+  onChange,
+}: {
+  label: string;
+  type: Props["type"];
+  value: string | number | boolean;
+  onChange: (value: string | number) => void;
+}) {
+  const kind = inputs[type] ?? "text";
+  return (
+    <input
+      aria-label={label}
+      className="lined-field w-36"
+      type={kind}
+      step="any"
+      placeholder={type === "datetime" ? "now, or 2027-03-01T12:00:00Z" : undefined}
+      value={String(value)}
+      onChange={(event) =>
+        onChange(
+          kind === "number" && event.target.value !== "" ? Number(event.target.value) : event.target.value,
+        )
+      }
+    />
+  );
+}

@@ -1,0 +1,105 @@
+import type { Node as PmNode } from "@tiptap/pm/model";
+import { Plugin, type EditorState } from "@tiptap/pm/state";
+import { Decoration, DecorationSet } from "@tiptap/pm/view";
+import { inWords } from "#core/conditions/words";
+import type { PassageRef } from "#core/document/definition";
+import { labelOf } from "#core/compose/passages";
+import { definitionsOf, type Definitions } from "./definitions";
+
+/** When words stand, as the margin says it: `when vehicle is known`. */
+export function whenWords(refs: PassageRef[], definitions: Definitions): string {
+  return refs
+    .map((ref) => {
+      const passage = definitions.passages[ref.id];
+      if (!passage) return `“${ref.id}” has no condition`;
+      const words = inWords(passage.when, (name) =>
+        labelOf(name, { blanks: definitions.blanks }, definitions.tokens),
+      );
+      return `${ref.otherwise ? "otherwise than when" : "when"} ${words}`;
+    })
+    .join(", and ");
+}
+
+/** The passages that a node of the editor names itself. */
+export function refsOf(node: PmNode): PassageRef[] {
+  if (node.isInline)
+    return node.marks.flatMap((mark) =>
+      mark.type.name === "passage" ? (mark.attrs.passages as PassageRef[]) : [],
+    );
+  return (node.attrs.passages as PassageRef[] | undefined) ?? [];
+}
+
+/** Brackets passages, with their conditions in the margin, and underlines what the checks found. */
+export function bracketsPlugin(): Plugin {
+  let drawn: { doc: PmNode; definitions: Definitions; set: DecorationSet } | null = null;
+  return new Plugin({
+    props: {
+      decorations(state) {
+        const definitions = definitionsOf(state);
+        if (!definitions) return null;
+        if (drawn?.doc !== state.doc || drawn.definitions !== definitions)
+          drawn = { doc: state.doc, definitions, set: decorations(state, definitions) };
+        return drawn.set;
+      },
+    },
+  });
+}
+
+function decorations(state: EditorState, definitions: Definitions): DecorationSet {
+  const found: Decoration[] = [];
+  let last: { key: string; end: number } | null = null;
+  state.doc.descendants((node, from) => {
+    const refs = refsOf(node);
+    if (refs.length === 0) return true;
+    const to = from + node.nodeSize;
+    const key = `${node.isInline ? "words " : ""}${JSON.stringify(refs)}`;
+    const words = whenWords(refs, definitions);
+    const continued = last?.key === key && last.end === from;
+    last = { key, end: to };
+    if (node.isInline) {
+      found.push(Decoration.inline(from, to, { class: "words-passage", title: `Stands ${words}` }));
+      if (!continued)
+        found.push(Decoration.widget(from, () => label(words, "words-when"), { side: -1, key: words }));
+    } else {
+      found.push(
+        Decoration.node(from, to, {
+          class: `block-passage${continued ? " block-continued" : ""}`,
+          title: `Stands ${words}`,
+        }),
+      );
+      if (!continued) {
+        const inside = firstTextblock(node, from);
+        found.push(
+          Decoration.widget(inside, () => label(words, "margin-when"), { side: -1, key: `margin ${words}` }),
+        );
+      }
+    }
+    return true;
+  });
+  for (const { at, severity, message } of definitions.findings) {
+    if (at?.in !== "body") continue;
+    const to = Math.min(at.to, state.doc.content.size);
+    if (at.from < to)
+      found.push(Decoration.inline(at.from, to, { class: `writer-${severity}`, title: message }));
+  }
+  return DecorationSet.create(state.doc, found);
+}
+
+/** Where the first words of a block begin: its margin note stands beside them. */
+function firstTextblock(node: PmNode, from: number): number {
+  let place = from + 1;
+  let inner: PmNode | null = node;
+  while (inner && !inner.isTextblock && inner.firstChild) {
+    place += 1;
+    inner = inner.firstChild;
+  }
+  return inner?.isTextblock ? place : from + 1;
+}
+
+function label(words: string, className: string): HTMLElement {
+  const element = document.createElement("span");
+  element.className = className;
+  element.contentEditable = "false";
+  element.textContent = words;
+  return element;
+}

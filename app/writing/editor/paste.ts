@@ -1,0 +1,168 @@
+import { Slice, type Schema } from "@tiptap/pm/model";
+import { fromPlainText } from "#core/document/plain";
+import type { Doc } from "#core/document/types";
+import { readMarkdown } from "#core/formats/markdown";
+
+/** What stays of pasted HTML besides its words. */
+const KEPT = new Set([
+  "P",
+  "BR",
+  "H1",
+  "H2",
+  "H3",
+  "H4",
+  "H5",
+  "H6",
+  "UL",
+  "OL",
+  "LI",
+  "TABLE",
+  "TBODY",
+  "THEAD",
+  "TFOOT",
+  "TR",
+  "TD",
+  "TH",
+  "BLOCKQUOTE",
+  "HR",
+  "A",
+  "B",
+  "STRONG",
+  "I",
+  "EM",
+  "U",
+  "S",
+  "STRIKE",
+  "DEL",
+  "MARK",
+  "IMG",
+  "SPAN",
+  "DIV",
+]);
+
+/** Elements that go with all that they hold. */
+const DROPPED =
+  "script, style, meta, link, title, head, xml, object, iframe, svg, noscript, template, o\\:p, del[class*=mso]";
+
+/**
+ * HTML from office programs and web pages as plain structure: their styles, classes, comments, conditional parts and
+ * fake lists go; bold, italic, underline and strike that stand in styles become marks.
+ * What was copied from a reply of ours keeps its tokens, blanks and passages.
+ */
+export function cleanHtml(html: string): string {
+  const doc = new DOMParser().parseFromString(
+    html.replace(/<!--[\s\S]*?-->|<!\[[\s\S]*?\]>/g, ""),
+    "text/html",
+  );
+  for (const element of doc.querySelectorAll(DROPPED)) element.remove();
+  listsFromOffice(doc);
+  for (const element of [...doc.body.querySelectorAll<HTMLElement>("*")]) {
+    if (isOurs(element)) continue;
+    marksFromStyle(element);
+    if (!KEPT.has(element.tagName)) unwrap(element);
+    else keepOnly(element);
+  }
+  return doc.body.innerHTML;
+}
+
+/** Chips and passages of our own, and the pictures of replies. */
+function isOurs(element: HTMLElement): boolean {
+  return ["token", "blank", "passages", "attachment"].some((name) => name in element.dataset);
+}
+
+function keepOnly(element: HTMLElement): void {
+  for (const { name } of [...element.attributes]) {
+    const spans = (element.tagName === "TD" || element.tagName === "TH") && /^(?:col|row)span$/.test(name);
+    if (spans) element.dataset[name] = element.getAttribute(name) ?? "1";
+    const kept =
+      (element.tagName === "A" && name === "href") ||
+      name.startsWith("data-") ||
+      (element.tagName === "OL" && name === "start");
+    if (!kept) element.removeAttribute(name);
+  }
+  // Pictures of elsewhere are not fetched: only those that are pasted as files become ours.
+  if (element.tagName === "IMG" && !("attachment" in element.dataset)) element.remove();
+  if (element.tagName === "DIV" && !element.querySelector("p, div, ul, ol, table, blockquote, h1, h2, h3")) {
+    const paragraph = element.ownerDocument.createElement("p");
+    paragraph.append(...element.childNodes);
+    element.replaceWith(paragraph);
+  }
+}
+
+function marksFromStyle(element: HTMLElement): void {
+  const { style } = element;
+  const bold = /^(?:bold|bolder|[6-9]00)$/.test(style.fontWeight);
+  const normal = /^(?:normal|[1-4]00)$/.test(style.fontWeight);
+  if (normal && (element.tagName === "B" || element.tagName === "STRONG")) {
+    unwrap(element);
+    return;
+  }
+  const marks = [
+    bold ? "strong" : null,
+    style.fontStyle === "italic" ? "em" : null,
+    style.textDecoration.includes("underline") && element.tagName !== "A" ? "u" : null,
+    style.textDecoration.includes("line-through") ? "s" : null,
+  ];
+  if (element.tagName !== "SPAN") return;
+  for (const mark of marks) {
+    if (mark === null) continue;
+    const inner = element.ownerDocument.createElement(mark);
+    inner.append(...element.childNodes);
+    element.append(inner);
+  }
+}
+
+/** Word processors write lists as paragraphs with a bullet and a style; they become lists. */
+function listsFromOffice(doc: Document): void {
+  let list = null as HTMLElement | null;
+  for (const paragraph of [...doc.body.querySelectorAll<HTMLElement>("p")]) {
+    const office =
+      /mso-list\s*:\s*(?!none)/i.test(paragraph.getAttribute("style") ?? "") ||
+      paragraph.className.includes("MsoListParagraph");
+    if (!office) {
+      list = null;
+      continue;
+    }
+    const text = paragraph.textContent;
+    const marker = /^\s*(?:([·•▪◦o§-])|(\d+|[a-z])[.)])\s*/.exec(text);
+    const tag = marker?.[2] ? "OL" : "UL";
+    if (list?.tagName !== tag || list.nextElementSibling !== paragraph) {
+      list = doc.createElement(tag);
+      paragraph.before(list);
+    }
+    const item = doc.createElement("li");
+    item.append(...paragraph.childNodes);
+    if (marker) trimStart(item, marker[0].length);
+    list.append(item);
+    paragraph.remove();
+  }
+}
+
+/** Takes so many characters off the start of an element's text. */
+function trimStart(element: HTMLElement, length: number): void {
+  const walker = element.ownerDocument.createTreeWalker(element, NodeFilter.SHOW_TEXT);
+  let left = length;
+  for (let node = walker.nextNode(); node && left > 0; node = walker.nextNode()) {
+    const text = node.textContent ?? "";
+    node.textContent = text.slice(left);
+    left -= Math.min(left, text.length);
+  }
+}
+
+function unwrap(element: HTMLElement): void {
+  element.replaceWith(...element.childNodes);
+}
+
+/** Signs that a text is meant as Markdown and not just typed: its lists, headings, tables, marks, links, values. */
+const MARKDOWN =
+  /^(?:#{1,3} |[-*] |\d+\. |> |\|.+\|\s*$|:::)|\*\*\S[^*]*\*\*|\[[^\]]+\]\([^)]+\)|\{\$[a-z]+\.|:passage\[/m;
+
+/** Pasted text as a piece of a document: Markdown where it looks like it, else paragraphs with their line ends. */
+export function pastedText(text: string, schema: Schema): Slice {
+  const doc: Doc = MARKDOWN.test(text)
+    ? readMarkdown(text).doc
+    : { type: "doc", content: fromPlainText(text) };
+  const { content } = schema.nodeFromJSON(doc);
+  // Words at the ends join the words that they are pasted into; tables and lists stay whole.
+  return new Slice(content, content.firstChild?.isTextblock ? 1 : 0, content.lastChild?.isTextblock ? 1 : 0);
+}

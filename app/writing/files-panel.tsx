@@ -1,0 +1,134 @@
+import { useRef } from "react";
+import type { AttachmentRef } from "#core/compose/slip";
+import type { Content } from "#server/replies/content";
+import { fileSize } from "../ui/file-size";
+import { useReorder } from "../ui/reorder";
+import type { ChangeContent } from "./use-reply";
+
+interface Props {
+  content: Content;
+  change: ChangeContent;
+  /** Stores a file. @returns null where it was refused */
+  upload: (file: File, picture: boolean) => Promise<AttachmentRef | null>;
+  problem: string | null;
+}
+
+/** What a file is, for whoever cannot open it here. */
+function kindWords({ contentType, name }: AttachmentRef): string {
+  if (contentType === "application/pdf") return "PDF";
+  if (contentType.startsWith("image/")) return "picture";
+  if (contentType.startsWith("text/")) return "text";
+  const ending = /\.([a-z0-9]{1,5})$/i.exec(name)?.[1];
+  return ending ? ending.toUpperCase() : "file";
+}
+
+/** Files that travel with every letter of the reply: several, in order, each replaceable. */
+export function FilesPanel({ content, change, upload, problem }: Props) {
+  const { files } = content;
+  const add = useRef<HTMLInputElement>(null);
+  const { order, itemProps } = useReorder(
+    files.map((file) => file.id),
+    (ids) =>
+      change((now) => ({ ...now, files: ids.flatMap((id) => now.files.filter((file) => file.id === id)) })),
+  );
+  const attach = async (list: FileList | null) => {
+    for (const file of [...(list ?? [])]) {
+      const stored = await upload(file, false);
+      if (stored)
+        change((now) => ({ ...now, files: [...now.files.filter((one) => one.id !== stored.id), stored] }));
+    }
+  };
+  const replace = async (old: AttachmentRef, file: File | undefined) => {
+    const stored = file && (await upload(file, false));
+    if (stored)
+      change((now) => ({ ...now, files: now.files.map((one) => (one.id === old.id ? stored : one)) }));
+  };
+  return (
+    <div className="flex flex-col gap-3 text-sm">
+      {files.length === 0 && (
+        <p className="text-soft">Files attached here go with every letter that this reply is part of.</p>
+      )}
+      <ul className="flex flex-col">
+        {order.flatMap((id) => {
+          const file = files.find((one) => one.id === id);
+          if (!file) return [];
+          const { className, ...props } = itemProps(id);
+          return (
+            <li
+              key={id}
+              {...props}
+              className={`flex items-start gap-3 border-b border-line py-2 ${className}`}
+            >
+              {file.contentType.startsWith("image/") ? (
+                <img
+                  src={`/library-files/${file.id}`}
+                  alt=""
+                  className="h-12 w-12 border border-line object-cover"
+                />
+              ) : (
+                <span className="flex h-12 w-12 items-center justify-center border border-line text-xs">
+                  {kindWords(file)}
+                </span>
+              )}
+              <span className="min-w-0">
+                <a
+                  href={`/library-files/${file.id}`}
+                  target="_blank"
+                  rel="noreferrer"
+                  className="block truncate font-semibold underline underline-offset-2"
+                  title={file.name}
+                >
+                  {file.name}
+                </a>
+                <span className="text-soft">
+                  {kindWords(file)}, {fileSize(file.size)}
+                </span>
+              </span>
+              <span className="ml-auto flex gap-3">
+                <label className="quiet-link">
+                  replace
+                  <input
+                    type="file"
+                    className="sr-only"
+                    onChange={(event) => {
+                      void replace(file, event.target.files?.[0]);
+                      event.target.value = "";
+                    }}
+                  />
+                </label>
+                <button
+                  type="button"
+                  className="quiet-link"
+                  onClick={() =>
+                    change((now) => ({ ...now, files: now.files.filter((one) => one.id !== id) }))
+                  }
+                >
+                  take off
+                </button>
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      {files.length > 1 && <p className="text-soft">They go in this order: drag, or Alt ↑ ↓.</p>}
+      <label className="quiet-link self-start">
+        Attach files
+        <input
+          ref={add}
+          type="file"
+          multiple
+          className="sr-only"
+          onChange={(event) => {
+            void attach(event.target.files);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      {problem && (
+        <p role="alert" className="text-stop">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,22 @@
+import { Unusable } from "#server/errors";
+import { uploadFile } from "#server/replies/uploads";
+import { answeringJson } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/files";
+
+/** Stores a file for a reply, a signature or stationery; `picture` says that it is to stand in the words. */
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em } = await signedIn(args);
+  return answeringJson(async () => {
+    const form = await args.request.formData();
+    const file = form.get("file");
+    if (!(file instanceof File)) throw new Unusable("Choose a file");
+    const content = Buffer.from(await file.arrayBuffer());
+    return uploadFile(
+      em,
+      viewer,
+      { name: file.name, type: file.type, content },
+      form.get("picture") === "yes",
+    );
+  });
+}

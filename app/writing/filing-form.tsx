@@ -1,0 +1,215 @@
+import { useState } from "react";
+import { useRevalidator } from "react-router";
+import * as z from "zod/mini";
+import type { Filing, OpenReply } from "#server/replies/open-writing";
+import { Button } from "../ui/button";
+import { post } from "../ui/post";
+import { useToast } from "../ui/toast";
+
+const saved = z.object({ changed: z.string() });
+
+const row = "grid grid-cols-[6.5rem_1fr] items-baseline gap-2";
+
+/** Where a reply stands and what it is for: everything about it but its words. */
+export function FilingForm({ open, onAbout }: { open: OpenReply; onAbout: (filing: Filing) => void }) {
+  const { shelves, owners, known } = open;
+  const [filing, setFiling] = useState(open.filing);
+  const [stored, setStored] = useState(open.filing);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const { revalidate } = useRevalidator();
+  const toast = useToast();
+  const set = (changes: Partial<Filing>) => {
+    const next = { ...filing, ...changes };
+    setFiling(next);
+    onAbout(next);
+  };
+  const changed = JSON.stringify(filing) !== JSON.stringify(stored);
+  const save = async () => {
+    setBusy(true);
+    const done = await post(`/replies/${open.key}/filing`, filing, saved);
+    setBusy(false);
+    setProblem(done.ok ? null : done.problem);
+    if (!done.ok) return;
+    const next = { ...filing, changed: done.data.changed };
+    setFiling(next);
+    setStored(next);
+    toast({ words: "Filed." });
+    await revalidate();
+  };
+  const list = (text: string) => [
+    ...new Set(
+      text
+        .split(",")
+        .map((one) => one.trim())
+        .filter(Boolean),
+    ),
+  ];
+  return (
+    <form
+      className="flex flex-col gap-3 text-sm"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
+      <fieldset disabled={!open.mayFile} className="flex flex-col gap-3">
+        <legend className="sr-only">Filing</legend>
+        <label className={row}>
+          Shelf
+          <select
+            className="lined-field bg-sheet"
+            value={filing.shelf}
+            onChange={(event) => set({ shelf: event.target.value })}
+          >
+            {shelves.map((shelf) => (
+              <option key={shelf.key} value={shelf.key}>
+                {shelf.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className={row}>
+          Part
+          <select
+            className="lined-field bg-sheet"
+            value={filing.part}
+            onChange={(event) => set({ part: event.target.value as Filing["part"] })}
+          >
+            <option value="opening">opening</option>
+            <option value="answer">answer</option>
+            <option value="closing">closing</option>
+          </select>
+        </label>
+        <div className={row}>
+          Channels
+          <span className="flex gap-4">
+            {(["email", "chat", "sms"] as const).map((channel) => (
+              <label key={channel} className="flex items-center gap-1.5">
+                <input
+                  type="checkbox"
+                  checked={filing.channels.includes(channel)}
+                  onChange={(event) =>
+                    set({
+                      channels: event.target.checked
+                        ? [...filing.channels, channel]
+                        : filing.channels.filter((one) => one !== channel),
+                    })
+                  }
+                />
+                {channel}
+              </label>
+            ))}
+          </span>
+        </div>
+        <label className={row}>
+          Tags
+          <input
+            className="lined-field"
+            defaultValue={filing.tags.join(", ")}
+            placeholder="refund, weather"
+            list="all-tags"
+            onChange={(event) => set({ tags: list(event.target.value) })}
+          />
+        </label>
+        <datalist id="all-tags">
+          {known.tags.map((tag) => (
+            <option key={tag} value={tag} />
+          ))}
+        </datalist>
+        <div className={row}>
+          Is about
+          <span className="flex flex-col gap-1.5">
+            <input
+              aria-label="Topics"
+              className="lined-field"
+              defaultValue={filing.topics.join(", ")}
+              placeholder={`any case; or topics, as in ${known.topics[0] ?? "refunds"}`}
+              onChange={(event) => set({ topics: list(event.target.value) })}
+            />
+            <label className="flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                checked={filing.withBooking}
+                onChange={(event) => set({ withBooking: event.target.checked })}
+              />
+              only cases with a booking
+            </label>
+          </span>
+        </div>
+        <label className={row}>
+          Owner
+          <select
+            className="lined-field bg-sheet"
+            value={filing.owner ?? ""}
+            onChange={(event) =>
+              set({ owner: event.target.value === "" ? null : Number(event.target.value) })
+            }
+          >
+            <option value="">nobody</option>
+            {owners.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className={row}>
+          Review by
+          <input
+            type="date"
+            className="lined-field"
+            value={filing.reviewBy ?? ""}
+            onChange={(event) => set({ reviewBy: event.target.value || null })}
+          />
+        </label>
+        <div className={row}>
+          Season
+          <span className="flex items-baseline gap-2">
+            <input
+              aria-label="Season from"
+              type="date"
+              className="lined-field"
+              value={filing.seasonFrom ?? ""}
+              onChange={(event) => set({ seasonFrom: event.target.value || null })}
+            />
+            to
+            <input
+              aria-label="Season until"
+              type="date"
+              className="lined-field"
+              value={filing.seasonUntil ?? ""}
+              onChange={(event) => set({ seasonUntil: event.target.value || null })}
+            />
+          </span>
+        </div>
+        <label className={row}>
+          Note
+          <textarea
+            className="boxed-field"
+            rows={3}
+            maxLength={5000}
+            placeholder="For colleagues; never sent"
+            value={filing.note ?? ""}
+            onChange={(event) => set({ note: event.target.value || null })}
+          />
+        </label>
+        {open.mayFile ? (
+          <span className="flex items-center gap-4">
+            <Button type="submit" look={changed ? "filled" : "quiet"} disabled={!changed || busy}>
+              File it so
+            </Button>
+            {changed && <span className="text-look">not filed yet</span>}
+          </span>
+        ) : (
+          <p className="text-soft">Curators file replies on shared shelves.</p>
+        )}
+      </fieldset>
+      {problem && (
+        <p role="alert" className="text-stop">
+          {problem}
+        </p>
+      )}
+    </form>
+  );
+}

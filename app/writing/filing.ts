@@ -1,0 +1,13 @@
+import { filingSchema, saveFiling } from "#server/replies/filing";
+import { answeringJson } from "#server/web/answers";
+import { readBody } from "#server/web/body";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/filing";
+
+/** Files a reply anew. */
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em, now } = await signedIn(args);
+  return answeringJson(async () => ({
+    changed: await saveFiling(em, viewer, args.params.key, await readBody(args.request, filingSchema), now),
+  }));
+}

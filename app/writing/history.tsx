@@ -1,0 +1,113 @@
+import { useState } from "react";
+import { Link, useNavigate, useRevalidator } from "react-router";
+import { z } from "zod";
+import { compareVersions } from "#server/replies/history";
+import { ownTokens } from "#server/house";
+import { answering } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import { catalogue } from "#core/tokens/catalogue";
+import { relativeTime, useClock } from "../ui/time";
+import type { Route } from "./+types/history";
+import { ComparedReply } from "./compared-reply";
+import { Decide } from "./decide";
+import { versionWords } from "./versions-panel";
+
+const query = z.object({
+  after: z.coerce.number().int().positive().nullable().catch(null),
+  before: z.coerce.number().int().positive().nullable().catch(null),
+});
+
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer, em, now } = await signedIn(args);
+  const asked = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
+  return answering(async () => ({
+    compared: await compareVersions(em, viewer, args.params.key, asked.after ?? 0, asked.before),
+    own: await ownTokens(em, now),
+  }));
+}
+
+/** Two versions of a reply, word by word; a proposal is decided on here. */
+export default function History({ loaderData }: Route.ComponentProps) {
+  const { compared, own } = loaderData;
+  const { reply, versions, before, after, published } = compared;
+  const { now, timeZone } = useClock();
+  const navigate = useNavigate();
+  const { revalidate } = useRevalidator();
+  const [mode, setMode] = useState<"compared" | "whole">("compared");
+  const said = (row: (typeof versions)[number]) =>
+    `${row.number === null ? "working copy" : `version ${row.number}`}, ${row.author ?? "from the library’s files"}, ${relativeTime(Date.parse(row.at), now, timeZone)} (${versionWords(row)})`;
+  const go = (changes: { after?: number; before?: number }) => {
+    const next = new URLSearchParams({ after: String(changes.after ?? after.row.id) });
+    const older = changes.before ?? (changes.after === undefined ? before?.row.id : undefined);
+    if (older !== undefined) next.set("before", String(older));
+    void navigate(`/replies/${reply.key}/history?${next.toString()}`);
+  };
+  return (
+    <main className="mx-5 mb-5 grow bg-sheet px-8 pt-4 pb-8">
+      <title>{`History of ${reply.title} · Plain Shelf`}</title>
+      <p className="text-sm">
+        <Link to={`/replies/${reply.key}`} className="quiet-link">
+          To the reply
+        </Link>
+      </p>
+      <h1 className="mt-2 text-xl font-bold">{after.content.title}</h1>
+      <div className="mt-2 flex flex-wrap items-baseline gap-x-6 gap-y-2 border-b border-line pb-3 text-sm">
+        <label className="flex items-baseline gap-2">
+          From
+          <select
+            className="lined-field max-w-80 bg-sheet"
+            value={before?.row.id ?? ""}
+            onChange={(event) => go({ before: Number(event.target.value) })}
+          >
+            {before === null && <option value="">nothing: it is new</option>}
+            {versions
+              .filter((row) => row.id !== after.row.id)
+              .map((row) => (
+                <option key={row.id} value={row.id}>
+                  {said(row)}
+                </option>
+              ))}
+          </select>
+        </label>
+        <label className="flex items-baseline gap-2">
+          to
+          <select
+            className="lined-field max-w-80 bg-sheet"
+            value={after.row.id}
+            onChange={(event) => go({ after: Number(event.target.value) })}
+          >
+            {versions.map((row) => (
+              <option key={row.id} value={row.id}>
+                {said(row)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="ml-auto flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            checked={mode === "whole"}
+            onChange={(event) => setMode(event.target.checked ? "whole" : "compared")}
+          />
+          only the newer one
+        </label>
+      </div>
+      {after.row.remark && (
+        <p className="mt-3 font-serif">
+          “{after.row.remark}” <span className="text-sm text-soft">{after.row.author}</span>
+        </p>
+      )}
+      {after.row.decision && (
+        <p className="mt-1 font-serif text-look">
+          “{after.row.decision}” <span className="text-sm">{after.row.decidedBy}</span>
+        </p>
+      )}
+      <Decide compared={compared} published={published} onDone={() => void revalidate()} />
+      <ComparedReply
+        before={mode === "whole" ? null : (before?.content ?? null)}
+        after={after.content}
+        tokens={catalogue(own)}
+      />
+    </main>
+  );
+}

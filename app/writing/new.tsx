@@ -1,0 +1,178 @@
+import { useMemo, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import * as zm from "zod/mini";
+import { z } from "zod";
+import { wordsToKeep, type Kept } from "#server/answering/keep";
+import { findReply } from "#server/replies/access";
+import { listShelves } from "#server/replies/shelves";
+import { answering } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import { withTokens } from "#core/tokens/recognise";
+import { Button } from "../ui/button";
+import { Field } from "../ui/field";
+import { LetterBlocks } from "../ui/letter-blocks";
+import { post } from "../ui/post";
+import type { Route } from "./+types/new";
+import { KeptWords } from "./kept-words";
+
+const number = z.coerce.number().int().positive().nullable().catch(null);
+const query = z.object({
+  title: z.string().max(300).catch(""),
+  shelf: z.string().max(200).catch(""),
+  from: z.string().max(200).catch(""),
+  case: number,
+  message: number,
+});
+
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer, em, now } = await signedIn(args);
+  const asked = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
+  return answering(async () => {
+    const source =
+      asked.case !== null ? { case: asked.case } : asked.message !== null ? { message: asked.message } : null;
+    const copied = asked.from ? await findReply(em, viewer, asked.from) : null;
+    return {
+      asked,
+      source,
+      shelves: await listShelves(em, viewer),
+      copied: copied && { key: copied.key, title: copied.title, shelf: copied.shelf.key },
+      kept: source && (await wordsToKeep(em, viewer, source, now)),
+    };
+  });
+}
+
+const made = zm.object({ key: zm.string() });
+
+/** Begins a reply: from nothing, from another one, or from an answer that was written. */
+export default function NewReply({ loaderData }: Route.ComponentProps) {
+  const { asked, source, shelves, copied, kept } = loaderData;
+  const own = shelves.find((shelf) => shelf.mine);
+  const [title, setTitle] = useState(
+    asked.title || (copied ? `${copied.title}, another` : (kept?.subject ?? "")),
+  );
+  const [shelf, setShelf] = useState(asked.shelf || copied?.shelf || own?.key || (shelves[0]?.key ?? ""));
+  const [part, setPart] = useState("answer");
+  const [refused, setRefused] = useState<ReadonlySet<number>>(new Set());
+  const [problem, setProblem] = useState<string | null>(null);
+  const navigate = useNavigate();
+  const chosen = shelves.find((one) => one.key === shelf);
+  const shown = useMemo(
+    () =>
+      kept &&
+      withTokens(
+        kept.doc,
+        kept.found.filter((_, index) => !refused.has(index)),
+      ),
+    [kept, refused],
+  );
+
+  const create = async () => {
+    const reply = { shelf, title, part };
+    const found = kept?.found.map(({ from, words }, index) => ({
+      from,
+      words,
+      accepted: !refused.has(index),
+    }));
+    const body = source ? { source, reply, found } : { reply, from: copied?.key ?? null };
+    const done = await post("/replies/create", body, made);
+    if (done.ok) await navigate(`/replies/${done.data.key}`);
+    else setProblem(done.problem);
+  };
+
+  return (
+    <main className="mx-5 mb-5 grow bg-sheet px-8 pt-4 pb-8">
+      <title>Write a reply · Plain Shelf</title>
+      <p className="text-sm">
+        <Link to={kept ? `/cases/${kept.case}` : "/shelves"} className="quiet-link">
+          {kept ? `To case ${kept.label}` : "To the shelves"}
+        </Link>
+      </p>
+      <h1 className="mt-2 text-xl font-bold">
+        {kept ? "Keep this answer on a shelf" : copied ? `Begin from “${copied.title}”` : "Write a reply"}
+      </h1>
+      <div className="mt-5 grid gap-x-12 gap-y-6 lg:grid-cols-[22rem_minmax(0,1fr)]">
+        <form
+          className="flex flex-col gap-5"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void create();
+          }}
+        >
+          <Field label="Title" hint="What a colleague would look for">
+            {(attributes) => (
+              <input
+                {...attributes}
+                autoFocus
+                required
+                maxLength={300}
+                value={title}
+                onChange={(event) => setTitle(event.target.value)}
+              />
+            )}
+          </Field>
+          <Field
+            label="Shelf"
+            hint={
+              chosen?.mine
+                ? "Only you see it; you publish by yourself"
+                : chosen?.mayPublish
+                  ? "You publish on it"
+                  : "You propose; a curator publishes"
+            }
+          >
+            {(attributes) => (
+              <select {...attributes} value={shelf} onChange={(event) => setShelf(event.target.value)}>
+                {shelves.map((one) => (
+                  <option key={one.key} value={one.key}>
+                    {one.name}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Field>
+          {!kept && !copied && (
+            <Field label="Part">
+              {(attributes) => (
+                <select {...attributes} value={part} onChange={(event) => setPart(event.target.value)}>
+                  <option value="answer">answer</option>
+                  <option value="opening">opening</option>
+                  <option value="closing">closing</option>
+                </select>
+              )}
+            </Field>
+          )}
+          {problem && (
+            <p role="alert" className="text-stop">
+              {problem}
+            </p>
+          )}
+          <Button type="submit" keys="Enter" disabled={title.trim() === ""}>
+            Go on to its words
+          </Button>
+          {!kept && !copied && (
+            <p className="text-sm text-soft">
+              HTML, Markdown or plain text can be pasted on the next page; what comes from an office program
+              is cleaned.
+            </p>
+          )}
+        </form>
+        {kept && shown && (
+          <div className="grid gap-8 xl:grid-cols-2">
+            <KeptWords found={kept.found} refused={refused} onRefuse={setRefused} />
+            <section aria-label="As it will be kept">
+              <h2 className="mb-2 font-bold">As it will be kept</h2>
+              <div className="letter">
+                <LetterBlocks blocks={shown.content} />
+              </div>
+              {kept.files.length > 0 && (
+                <p className="mt-2 text-sm text-soft">
+                  With {kept.files.map((file) => file.name).join(", ")}
+                </p>
+              )}
+            </section>
+          </div>
+        )}
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,233 @@
+import type { Editor } from "@tiptap/core";
+import { useCallback, useState } from "react";
+import type { AttachmentRef } from "#core/compose/slip";
+import type { TrialCase } from "#core/compose/trials";
+import type { SubjectMatter } from "#core/tokens/guarantee";
+import type { Content, ContentVariant } from "#server/replies/content";
+import type { OpenReply } from "#server/replies/open-writing";
+import { addBlank } from "./blanks-panel";
+import { BodyEditor } from "./body-editor";
+import { firstTest } from "./condition-form";
+import type { Definitions } from "./editor/definitions";
+import { Inspector } from "./inspector";
+import { Original } from "./original";
+import { freePassage } from "./passages-panel";
+import { TextField } from "./text-field";
+import { TextForm } from "./text-form";
+import { valueRows } from "./token-list";
+import { TokenMenu } from "./token-menu";
+import { Toolbar } from "./toolbar";
+import type { ChangeContent } from "./use-reply";
+import { Variants } from "./variants";
+
+interface Props {
+  open: OpenReply;
+  content: Content;
+  variant: ContentVariant;
+  change: ChangeContent;
+  definitions: Definitions;
+  about: SubjectMatter;
+  tried: TrialCase | null;
+  editor: Editor | null;
+  onEditor: (editor: Editor | null) => void;
+  onLanguage: (language: string) => void;
+  onEditPassage: (id: string) => void;
+  onEditBlank: (name: string) => void;
+  upload: (file: File, picture: boolean) => Promise<AttachmentRef | null>;
+  uploadProblem: string | null;
+}
+
+interface OpenMenu {
+  editor: Editor;
+  at: { left: number; top: number };
+}
+
+/** The page itself: languages, subject, words, and the text form or the original beside them. */
+export function ReplyPage(props: Props) {
+  const {
+    open,
+    content,
+    variant,
+    change,
+    definitions,
+    about,
+    tried,
+    editor,
+    onEditor,
+    onEditPassage,
+    onEditBlank,
+  } = props;
+  const [menu, setMenu] = useState<OpenMenu | null>(null);
+  const [asText, setAsText] = useState(false);
+  const translated = content.variants[0] !== variant;
+
+  const changeVariant = (how: (one: ContentVariant) => ContentVariant) =>
+    change((now) => ({
+      ...now,
+      variants: now.variants.map((one) => (one.language === variant.language ? how(one) : one)),
+    }));
+  const openMenu = useCallback((one: Editor) => {
+    const { left, bottom } = one.view.coordsAtPos(one.state.selection.from);
+    setMenu({ editor: one, at: { left, top: bottom } });
+  }, []);
+  const insert = (one: Editor, type: "token" | "blank", name: string) => {
+    one
+      .chain()
+      .focus()
+      .insertContent({ type, attrs: { name, fn: null, options: {} } })
+      .run();
+    setMenu(null);
+  };
+  const insertFiles = async (files: File[], position: number | null) => {
+    for (const file of files) {
+      const picture = /^image\/(?:png|jpeg|gif|webp)$/.test(file.type);
+      const stored = await props.upload(file, picture);
+      if (!stored) continue;
+      if (picture && editor) {
+        const at = position ?? editor.state.selection.from;
+        change((now) => ({
+          ...now,
+          pictures: [...now.pictures.filter((one) => one.id !== stored.id), stored],
+        }));
+        editor
+          .chain()
+          .focus()
+          .insertContentAt(at, { type: "image", attrs: { attachment: stored.id, alt: "", width: null } })
+          .setNodeSelection(at)
+          .run();
+      } else
+        change((now) => ({ ...now, files: [...now.files.filter((one) => one.id !== stored.id), stored] }));
+    }
+  };
+
+  return (
+    <>
+      <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 px-6 pt-2">
+        <Variants
+          content={content}
+          current={variant.language}
+          onChoose={props.onLanguage}
+          change={change}
+          known={open.known.languages}
+        />
+        <label className="ml-auto flex items-center gap-1.5 text-sm">
+          <input type="checkbox" checked={asText} onChange={(event) => setAsText(event.target.checked)} />
+          text form beside it
+        </label>
+      </div>
+      {editor && (
+        <div className="px-6 pt-2">
+          <Toolbar
+            editor={editor}
+            onToken={() => openMenu(editor)}
+            onPicture={(file) => void insertFiles([file], null)}
+          />
+          <Inspector
+            editor={editor}
+            tokens={definitions.tokens}
+            blanks={content.blanks}
+            tried={
+              tried && {
+                context: tried.context,
+                style: { language: tried.language, timeZone: tried.context.time_zone },
+              }
+            }
+            passages={Object.keys(content.passages)}
+            onNewPassage={() => {
+              const id = freePassage(content.passages);
+              change((now) => ({
+                ...now,
+                passages: { ...now.passages, [id]: { when: firstTest(now.blanks) } },
+              }));
+              return id;
+            }}
+            onEditPassage={onEditPassage}
+            onEditBlank={onEditBlank}
+          />
+          {props.uploadProblem && (
+            <p role="alert" className="text-sm text-stop">
+              {props.uploadProblem}
+            </p>
+          )}
+        </div>
+      )}
+      <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 px-6 pt-2.5 text-sm">
+        {translated && (
+          <label className="flex basis-full items-baseline gap-3">
+            <span className="w-14 text-soft">Title</span>
+            <input
+              className="lined-field grow"
+              value={variant.title ?? ""}
+              placeholder={content.title}
+              maxLength={300}
+              onChange={(event) => changeVariant((one) => ({ ...one, title: event.target.value || null }))}
+            />
+          </label>
+        )}
+        <span className="w-14 text-soft">Subject</span>
+        <TextField
+          key={variant.language}
+          label="Subject"
+          placeholder="none: the thread’s own subject stays"
+          text={variant.subject ?? ""}
+          definitions={definitions}
+          onChange={(subject) =>
+            changeVariant((one) => ({ ...one, subject: subject === "" ? null : subject }))
+          }
+          onBrace={openMenu}
+        />
+        {variant.subject && (
+          <label className="flex items-center gap-1.5 text-soft">
+            <input
+              type="checkbox"
+              checked={content.useTemplateSubject}
+              onChange={(event) => change((now) => ({ ...now, useTemplateSubject: event.target.checked }))}
+            />
+            always used
+          </label>
+        )}
+      </div>
+      <div
+        className={`grid min-h-0 grow gap-6 overflow-y-auto px-6 pt-3 pb-8 ${asText || translated ? "xl:grid-cols-2" : ""}`}
+      >
+        <BodyEditor
+          key={variant.language}
+          label="The words"
+          doc={variant.document}
+          definitions={definitions}
+          onChange={(document) => changeVariant((one) => ({ ...one, document }))}
+          onEditor={onEditor}
+          onBrace={openMenu}
+          onFiles={(files, position) => void insertFiles(files, position)}
+        />
+        {asText && (
+          <TextForm
+            key={variant.language}
+            doc={variant.document}
+            onChange={(document) => changeVariant((one) => ({ ...one, document }))}
+          />
+        )}
+        {translated && <Original content={content} variant={variant} change={change} />}
+      </div>
+      {menu && (
+        <TokenMenu
+          rows={valueRows(definitions.tokens, content.blanks, about, definitions.sample)}
+          at={menu.at}
+          onPick={(row) => insert(menu.editor, row.kind, row.name)}
+          onNewBlank={(words) => {
+            const made = addBlank(content.blanks, words);
+            if (!made) return;
+            change((now) => ({ ...now, blanks: { ...now.blanks, [made.name]: made.blank } }));
+            insert(menu.editor, "blank", made.name);
+            onEditBlank(made.name);
+          }}
+          onClose={(literal) => {
+            if (literal) menu.editor.chain().focus().insertContent("{").run();
+            else menu.editor.commands.focus();
+            setMenu(null);
+          }}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,24 @@
+import { openReply } from "#server/replies/open-writing";
+import { answering } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/route";
+import { WritingDesk } from "./writing-desk";
+
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer, em, now } = await signedIn(args);
+  return answering(() => openReply(em, viewer, args.params.key, now));
+}
+
+/** One reply, being written. Another revision of it in the database is another desk. */
+export default function Writing({ loaderData: open }: Route.ComponentProps) {
+  const published = open.published?.id ?? 0;
+  return (
+    <>
+      <title>{`${open.content.title || "Untitled"} · Plain Shelf`}</title>
+      <WritingDesk
+        key={`${open.key} ${published} ${open.baseId} ${open.revision === 0 ? "fresh" : "working"}`}
+        open={open}
+      />
+    </>
+  );
+}

@@ -1,0 +1,21 @@
+import { z } from "zod";
+import { contentSchema } from "#server/replies/content";
+import { saveWorking } from "#server/replies/writing";
+import { answeringJson } from "#server/web/answers";
+import { readBody } from "#server/web/body";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/save";
+
+const body = z.strictObject({
+  revision: z.number().int().min(0),
+  baseId: z.number().int().nullable(),
+  content: contentSchema,
+});
+
+/** Saves the working copy of a reply. */
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em, now } = await signedIn(args);
+  return answeringJson(async () => ({
+    version: await saveWorking(em, viewer, args.params.key, await readBody(args.request, body), now),
+  }));
+}

@@ -1,0 +1,94 @@
+import type { Editor, JSONContent } from "@tiptap/core";
+import { Extension, Node } from "@tiptap/core";
+import { Text } from "@tiptap/extension-text";
+import { Placeholder } from "@tiptap/extensions/placeholder";
+import { UndoRedo } from "@tiptap/extensions/undo-redo";
+import type { Node as PmNode } from "@tiptap/pm/model";
+import { useEffect, useRef } from "react";
+import { placeholderText } from "#core/document/placeholder";
+import type { PlaceholderAttrs } from "#core/document/types";
+import { escapeText, readText } from "#core/tokens/text-form";
+import { useEditorIn } from "../ui/editor/use-editor";
+import { BlankChip, TokenChip } from "./editor/chips";
+import { definitionsPlugin, setDefinitions, type Definitions } from "./editor/definitions";
+
+const Line = Node.create({ name: "doc", topNode: true, content: "(text | token | blank)*" });
+
+/** A text in MessageFormat 2's form as the editor's line; what cannot be read stays as it is typed. */
+function toLine(text: string): JSONContent {
+  const content = readText(text).pieces.map((piece): JSONContent =>
+    piece.type === "text" ? { type: "text", text: piece.text } : { type: piece.type, attrs: piece.attrs },
+  );
+  return { type: "doc", content };
+}
+
+function toText(doc: PmNode): string {
+  let text = "";
+  doc.forEach((node) => {
+    if (node.isText) text += escapeText(node.text ?? "");
+    else {
+      const { name, fn, options } = node.attrs as PlaceholderAttrs;
+      text += placeholderText({
+        type: node.type.name === "blank" ? "blank" : "token",
+        attrs: { name, fn, options },
+      });
+    }
+  });
+  return text;
+}
+
+interface Props {
+  label: string;
+  placeholder: string;
+  text: string;
+  definitions: Definitions;
+  onChange: (text: string) => void;
+  onBrace: (editor: Editor) => void;
+}
+
+/** A line of words with tokens and blanks, as subjects are. */
+export function TextField({ label, placeholder, text, definitions, onChange, onBrace }: Props) {
+  const shown = useRef(text);
+  const hooks = useRef({ onChange, onBrace });
+  useEffect(() => {
+    hooks.current = { onChange, onBrace };
+  });
+  const [editor, place] = useEditorIn(() => ({
+    injectCSS: false,
+    extensions: [
+      Line,
+      Text,
+      TokenChip,
+      BlankChip,
+      UndoRedo,
+      Placeholder.configure({ placeholder, showOnlyCurrent: false }),
+      Extension.create({
+        name: "line",
+        addProseMirrorPlugins: () => [definitionsPlugin(definitions)],
+        addKeyboardShortcuts: () => ({
+          Enter: () => true,
+          "{": ({ editor: one }) => {
+            hooks.current.onBrace(one);
+            return true;
+          },
+        }),
+      }),
+    ],
+    content: toLine(text),
+    editorProps: { attributes: { class: "line-editor letter", role: "textbox", "aria-label": label } },
+    onUpdate: ({ editor: one, transaction }) => {
+      if (!transaction.docChanged) return;
+      shown.current = toText(one.state.doc);
+      hooks.current.onChange(shown.current);
+    },
+  }));
+  useEffect(() => {
+    if (editor) setDefinitions(editor.view, definitions);
+  }, [editor, definitions]);
+  useEffect(() => {
+    if (!editor || shown.current === text) return;
+    shown.current = text;
+    editor.commands.setContent(toLine(text), { emitUpdate: false });
+  }, [editor, text]);
+  return <div ref={place} className="min-w-0 grow" />;
+}

@@ -1,0 +1,52 @@
+import { useEffect, useState } from "react";
+import * as z from "zod/mini";
+import { contextSchema } from "#core/tokens/context";
+import type { TrialCase } from "#core/compose/trials";
+
+const cases = z.object({
+  cases: z.array(
+    z.object({
+      number: z.number(),
+      label: z.string(),
+      customer: z.string(),
+      channel: z.string(),
+      language: z.string(),
+      subject: z.string(),
+      context: contextSchema,
+    }),
+  ),
+});
+
+const none: TrialCase[] = [];
+
+/** Cases to try a reply on, fetched once and again when the writer asks for more. */
+export function useTrialCases(pinned: number[]): { pool: TrialCase[]; problem: string | null } {
+  const [pool, setPool] = useState<TrialCase[]>(none);
+  const [problem, setProblem] = useState<string | null>(null);
+  const wanted = pinned.join(",");
+  useEffect(() => {
+    const controller = new AbortController();
+    const load = async () => {
+      try {
+        const response = await fetch(`/replies/trials?pinned=${wanted}`, { signal: controller.signal });
+        const read = cases.safeParse(await response.json());
+        if (!response.ok || !read.success) throw new Error("unreadable");
+        setPool(read.data.cases);
+        const missing = wanted
+          .split(",")
+          .filter((number) => number !== "" && !read.data.cases.some((one) => String(one.number) === number));
+        setProblem(missing.length > 0 ? `There is no case ${missing.join(", ")}` : null);
+      } catch (error) {
+        if (!controller.signal.aborted)
+          setProblem(
+            error instanceof Error && error.message === "unreadable"
+              ? "The cases to try on cannot be read; load the page again"
+              : "The cases to try on cannot be reached",
+          );
+      }
+    };
+    void load();
+    return () => controller.abort();
+  }, [wanted]);
+  return { pool, problem };
+}

@@ -1,0 +1,23 @@
+import { useCallback, useState } from "react";
+import * as z from "zod/mini";
+import type { AttachmentRef } from "#core/compose/slip";
+import { post } from "../ui/post";
+
+const stored = z.object({ id: z.string(), name: z.string(), contentType: z.string(), size: z.number() });
+
+/** Stores files of a writer's. @returns how, and what the last refusal said */
+export function useUpload(): {
+  upload: (file: File, picture: boolean) => Promise<AttachmentRef | null>;
+  problem: string | null;
+} {
+  const [problem, setProblem] = useState<string | null>(null);
+  const upload = useCallback(async (file: File, picture: boolean) => {
+    const form = new FormData();
+    form.set("file", file);
+    if (picture) form.set("picture", "yes");
+    const done = await post("/replies/files", form, stored);
+    setProblem(done.ok ? null : done.problem);
+    return done.ok ? done.data : null;
+  }, []);
+  return { upload, problem };
+}

@@ -1,0 +1,239 @@
+import type { Editor } from "@tiptap/core";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { checkReply, type WriterFinding } from "#core/checks/writing";
+import { re2Patterns } from "#core/conditions/re2";
+import { passagesOf, placeholdersOf, walk } from "#core/document/walk";
+import type { TrialCase } from "#core/compose/trials";
+import { catalogue } from "#core/tokens/catalogue";
+import { formatValue } from "#core/tokens/format";
+import { lookUp } from "#core/tokens/values";
+import type { OpenReply } from "#server/replies/open-writing";
+import { useClock } from "../ui/time";
+import { BlanksPanel } from "./blanks-panel";
+import type { Definitions } from "./editor/definitions";
+import { FilesPanel } from "./files-panel";
+import { FilingForm } from "./filing-form";
+import { Findings } from "./findings";
+import { PassagesPanel } from "./passages-panel";
+import { ReplyHead } from "./reply-head";
+import { ReplyPage } from "./reply-page";
+import { TryOn } from "./try-on";
+import { useReply } from "./use-reply";
+import { useTrialCases } from "./use-trial-cases";
+import { useUpload } from "./use-upload";
+import { VersionsPanel } from "./versions-panel";
+
+const panels = ["Try on", "Blanks", "Passages", "Files", "Filing", "History"] as const;
+type Panel = (typeof panels)[number];
+
+/** The writing desk: the reply's page on the left; beside it what it is made of, and how it reads for real cases. */
+export function WritingDesk({ open }: { open: OpenReply }) {
+  const reply = useReply(open);
+  const { content, change } = reply;
+  const [language, setLanguage] = useState(content.variants[0]?.language ?? "en");
+  const [panel, setPanel] = useState<Panel>("Try on");
+  const [passage, setPassage] = useState<string | null>(null);
+  const [blank, setBlank] = useState<string | null>(null);
+  const [pinned, setPinned] = useState<number[]>([]);
+  const [filing, setFiling] = useState(open.filing);
+  const [editor, setEditor] = useState<Editor | null>(null);
+  const [tried, setTried] = useState<TrialCase | null>(null);
+  const { pool, problem } = useTrialCases(pinned);
+  const files = useUpload();
+  const { now } = useClock();
+  const tokens = useMemo(() => catalogue(open.own), [open.own]);
+  const variant = content.variants.find((one) => one.language === language) ?? content.variants[0];
+
+  const findings = useMemo(
+    () =>
+      checkReply(
+        {
+          ...content,
+          part: filing.part,
+          channels: filing.channels,
+          about: { topics: filing.topics, withBooking: filing.withBooking },
+        },
+        { tokens, facts: open.own.houseFacts, patterns: re2Patterns, now: new Date(now).toISOString() },
+      ),
+    [content, filing, tokens, open.own, now],
+  );
+  const sample = useCallback(
+    (name: string) => {
+      const token = tokens.get(name);
+      if (!tried || !token) return null;
+      const style = { language: tried.language, timeZone: tried.context.time_zone };
+      const shown = formatValue(
+        lookUp(tried.context, name, token.type),
+        { name, fn: null, options: {} },
+        style,
+      );
+      return shown.kind === "text" ? shown.text : null;
+    },
+    [tried, tokens],
+  );
+  const definitions = useMemo(
+    (): Definitions => ({
+      tokens,
+      blanks: content.blanks,
+      passages: content.passages,
+      findings: findings.filter((one) => one.language === variant?.language),
+      sample,
+    }),
+    [tokens, content.blanks, content.passages, findings, variant, sample],
+  );
+  const { uses, inWords } = useMemo(() => usesOf(content), [content]);
+
+  const editPassage = useCallback((id: string) => {
+    setPassage(id);
+    setPanel("Passages");
+  }, []);
+  const editBlank = useCallback((name: string) => {
+    setBlank(name);
+    setPanel("Blanks");
+  }, []);
+  const insertBlank = (name: string) => {
+    editor
+      ?.chain()
+      .focus()
+      .insertContent({ type: "blank", attrs: { name, fn: null, options: {} } })
+      .run();
+  };
+  const go = (finding: WriterFinding) => {
+    const { at } = finding;
+    if (finding.language && finding.language !== language) setLanguage(finding.language);
+    else if (at?.in === "passage") editPassage(at.id);
+    else if (at?.in === "blank") editBlank(at.name);
+    else if (at?.in === "body" && editor)
+      editor.chain().focus().setTextSelection({ from: at.from, to: at.to }).scrollIntoView().run();
+  };
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const index = Number(event.key) - 1;
+      const wanted = panels[index];
+      if (!event.altKey || event.ctrlKey || event.metaKey || wanted === undefined) return;
+      event.preventDefault();
+      setPanel(wanted);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+
+  if (!variant) return null;
+  const count: Partial<Record<Panel, number>> = {
+    Blanks: Object.keys(content.blanks).length,
+    Passages: Object.keys(content.passages).length,
+    Files: content.files.length,
+  };
+  return (
+    <main className="grid min-h-0 grow grid-cols-1 gap-5 px-5 pb-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
+      <section aria-label="The reply" className="flex min-h-0 min-w-0 flex-col bg-sheet">
+        <ReplyHead open={open} reply={reply} />
+        <ReplyPage
+          open={open}
+          content={content}
+          variant={variant}
+          change={change}
+          definitions={definitions}
+          about={{ topics: filing.topics, withBooking: filing.withBooking }}
+          tried={tried}
+          editor={editor}
+          onEditor={setEditor}
+          onLanguage={setLanguage}
+          onEditPassage={editPassage}
+          onEditBlank={editBlank}
+          upload={files.upload}
+          uploadProblem={files.problem}
+        />
+        <Findings findings={findings} onGo={go} />
+      </section>
+      <aside aria-label="Beside it" className="flex min-h-0 flex-col bg-sheet">
+        <div
+          role="tablist"
+          aria-label="Beside the reply"
+          className="flex flex-wrap gap-x-4 px-5 pt-3 text-sm"
+        >
+          {panels.map((name, index) => (
+            <button
+              key={name}
+              type="button"
+              role="tab"
+              id={`tab-${index}`}
+              aria-selected={panel === name}
+              aria-controls="beside"
+              title={`Alt ${index + 1}`}
+              onClick={() => setPanel(name)}
+              className={`border-b-2 pb-1 ${panel === name ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`}
+            >
+              {name}
+              {count[name] ? <span className="tabular-nums"> {count[name]}</span> : ""}
+            </button>
+          ))}
+        </div>
+        <div
+          id="beside"
+          role="tabpanel"
+          tabIndex={0}
+          aria-labelledby={`tab-${panels.indexOf(panel)}`}
+          className="min-h-0 grow overflow-y-auto px-5 py-3"
+        >
+          <div hidden={panel !== "Try on"}>
+            <TryOn
+              open={open}
+              content={content}
+              language={variant.language}
+              tokens={tokens}
+              pool={pool}
+              pinned={pinned}
+              onPin={(number) => setPinned((list) => [...new Set([...list, number])])}
+              problem={problem}
+              onTried={setTried}
+            />
+          </div>
+          {panel === "Blanks" && (
+            <BlanksPanel
+              content={content}
+              inWords={inWords}
+              chosen={blank}
+              onChoose={setBlank}
+              change={change}
+              onInsert={insertBlank}
+            />
+          )}
+          {panel === "Passages" && (
+            <PassagesPanel
+              content={content}
+              tokens={tokens}
+              uses={uses}
+              findings={findings}
+              chosen={passage}
+              onChoose={setPassage}
+              change={change}
+            />
+          )}
+          {panel === "Files" && (
+            <FilesPanel content={content} change={change} upload={files.upload} problem={files.problem} />
+          )}
+          <div hidden={panel !== "Filing"}>
+            <FilingForm open={open} onAbout={setFiling} />
+          </div>
+          {panel === "History" && <VersionsPanel replyKey={open.key} versions={open.versions} />}
+        </div>
+      </aside>
+    </main>
+  );
+}
+
+/** How often each passage, and which blanks, stand in the words of any language. */
+function usesOf({ variants }: Pick<OpenReply["content"], "variants">) {
+  const uses = new Map<string, number>();
+  const inWords = new Set<string>();
+  for (const { document, subject } of variants) {
+    walk(document, (node) => {
+      for (const { id } of passagesOf(node)) uses.set(id, (uses.get(id) ?? 0) + 1);
+    });
+    for (const node of placeholdersOf(document)) if (node.type === "blank") inWords.add(node.attrs.name);
+    for (const [, name] of (subject ?? "").matchAll(/\{\$blank\.([a-z0-9_]+)/g)) if (name) inWords.add(name);
+  }
+  return { uses, inWords };
+}
