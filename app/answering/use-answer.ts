@@ -151,6 +151,9 @@ export function useAnswer(open: OpenCase): [AnswerHandle, place: (element: HTMLE
     (reply: StripReply, how: "swap" | "stack") => {
       if (!editor) return;
       const id = takeReply(editor, reply, open.usual, how);
+      // A subject of the agent's own is theirs; the thread's gives way to one that is always used.
+      if (reply.useTemplateSubject && reply.subject)
+        setSubjectState((now) => (now.from === "thread" ? { from: "reply" } : now));
       focusBlank(editor, id);
     },
     [editor, open.usual],

@@ -4,6 +4,7 @@ import { readDocument } from "#core/document/schema";
 import type { Doc } from "#core/document/types";
 import { useEditorIn } from "../ui/editor/use-editor";
 import { bodyExtensions } from "./editor/body";
+import { bringConditions, carrier, type Brought } from "./editor/carry";
 import { setDefinitions, type Definitions } from "./editor/definitions";
 import { cleanHtml, pastedText } from "./editor/paste";
 
@@ -14,21 +15,38 @@ interface Props {
   onChange: (doc: Doc) => void;
   onEditor: (editor: Editor | null) => void;
   onBrace: (editor: Editor) => void;
+  onFocus: () => void;
+  /** Conditions and blanks that pasted passages of another reply bring. @returns what their ids are here */
+  onBrought: (brought: Brought) => ReadonlyMap<string, string>;
   /** Pictures and other files that were pasted or dropped. */
   onFiles: (files: File[], position: number | null) => void;
 }
 
 /** The words of a variant, in an editor that knows all of a reply's document. */
-export function BodyEditor({ label, doc, definitions, onChange, onEditor, onBrace, onFiles }: Props) {
+export function BodyEditor({
+  label,
+  doc,
+  definitions,
+  onChange,
+  onEditor,
+  onBrace,
+  onFocus,
+  onBrought,
+  onFiles,
+}: Props) {
   const shown = useRef(doc);
-  const hooks = useRef({ onChange, onBrace, onFiles });
+  const hooks = useRef({ onChange, onBrace, onFocus, onBrought, onFiles, definitions });
   useEffect(() => {
-    hooks.current = { onChange, onBrace, onFiles };
+    hooks.current = { onChange, onBrace, onFocus, onBrought, onFiles, definitions };
   });
   const [editor, place] = useEditorIn(() => ({
     injectCSS: false,
     extensions: bodyExtensions({ definitions, onBrace: (one) => hooks.current.onBrace(one) }),
     content: doc,
+    onFocus: () => hooks.current.onFocus(),
+    onCreate: ({ editor: one }) => {
+      one.view.setProps({ clipboardSerializer: carrier(one.schema, () => hooks.current.definitions) });
+    },
     editorProps: {
       attributes: {
         class: "letter body-editor",
@@ -36,7 +54,8 @@ export function BodyEditor({ label, doc, definitions, onChange, onEditor, onBrac
         "aria-label": label,
         "aria-multiline": "true",
       },
-      transformPastedHTML: cleanHtml,
+      transformPastedHTML: (html) =>
+        cleanHtml(bringConditions(html, (brought) => hooks.current.onBrought(brought))),
       clipboardTextParser: (text, $context) => pastedText(text, $context.doc.type.schema),
       handlePaste: (_view, event) => {
         const files = [...(event.clipboardData?.files ?? [])];

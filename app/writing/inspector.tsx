@@ -25,6 +25,8 @@ import { useTransactions } from "./use-transactions";
 
 interface Props {
   editor: Editor;
+  /** Whether it is the editor of the words, which may stand under conditions; the subject may not. */
+  words: boolean;
   tokens: ReadonlyMap<string, Token>;
   blanks: Blanks;
   /** The case that is tried on, for showing results; null where there is none. */
@@ -57,7 +59,7 @@ export function Inspector(props: Props) {
       ) : editor.isActive("table") ? (
         <TableTools editor={editor} />
       ) : null}
-      <PassageTools {...props} />
+      {props.words && <PassageTools {...props} />}
     </div>
   );
 }

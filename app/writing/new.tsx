@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import * as zm from "zod/mini";
 import { z } from "zod";
-import { wordsToKeep, type Kept } from "#server/answering/keep";
+import { wordsToKeep } from "#server/answering/keep";
 import { findReply } from "#server/replies/access";
 import { listShelves } from "#server/replies/shelves";
 import { answering } from "#server/web/answers";

@@ -8,6 +8,7 @@ import type { OpenReply } from "#server/replies/open-writing";
 import { addBlank } from "./blanks-panel";
 import { BodyEditor } from "./body-editor";
 import { firstTest } from "./condition-form";
+import type { Brought } from "./editor/carry";
 import type { Definitions } from "./editor/definitions";
 import { Inspector } from "./inspector";
 import { Original } from "./original";
@@ -59,6 +60,7 @@ export function ReplyPage(props: Props) {
   } = props;
   const [menu, setMenu] = useState<OpenMenu | null>(null);
   const [asText, setAsText] = useState(false);
+  const [subject, setSubject] = useState<Editor | null>(null);
   const translated = content.variants[0] !== variant;
 
   const changeVariant = (how: (one: ContentVariant) => ContentVariant) =>
@@ -77,6 +79,21 @@ export function ReplyPage(props: Props) {
       .insertContent({ type, attrs: { name, fn: null, options: {} } })
       .run();
     setMenu(null);
+  };
+  /** Puts the definitions of pasted passages beside ours; an id that means something else here gets another. */
+  const bring = (brought: Brought): ReadonlyMap<string, string> => {
+    const ids = new Map<string, string>();
+    change((now) => {
+      const passages = { ...now.passages };
+      for (const [id, passage] of Object.entries(brought.passages)) {
+        const same = JSON.stringify(passages[id]) === JSON.stringify(passage);
+        const here = same || !Object.hasOwn(passages, id) ? id : freePassage(passages);
+        passages[here] = passage;
+        ids.set(id, here);
+      }
+      return { ...now, passages, blanks: { ...brought.blanks, ...now.blanks } };
+    });
+    return ids;
   };
   const insertFiles = async (files: File[], position: number | null) => {
     for (const file of files) {
@@ -123,7 +140,8 @@ export function ReplyPage(props: Props) {
             onPicture={(file) => void insertFiles([file], null)}
           />
           <Inspector
-            editor={editor}
+            editor={subject ?? editor}
+            words={subject === null}
             tokens={definitions.tokens}
             blanks={content.blanks}
             tried={
@@ -175,6 +193,7 @@ export function ReplyPage(props: Props) {
             changeVariant((one) => ({ ...one, subject: subject === "" ? null : subject }))
           }
           onBrace={openMenu}
+          onFocus={setSubject}
         />
         {variant.subject && (
           <label className="flex items-center gap-1.5 text-soft">
@@ -198,6 +217,8 @@ export function ReplyPage(props: Props) {
           onChange={(document) => changeVariant((one) => ({ ...one, document }))}
           onEditor={onEditor}
           onBrace={openMenu}
+          onFocus={() => setSubject(null)}
+          onBrought={bring}
           onFiles={(files, position) => void insertFiles(files, position)}
         />
         {asText && (

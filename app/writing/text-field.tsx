@@ -44,14 +44,15 @@ interface Props {
   definitions: Definitions;
   onChange: (text: string) => void;
   onBrace: (editor: Editor) => void;
+  onFocus?: (editor: Editor) => void;
 }
 
 /** A line of words with tokens and blanks, as subjects are. */
-export function TextField({ label, placeholder, text, definitions, onChange, onBrace }: Props) {
+export function TextField({ label, placeholder, text, definitions, onChange, onBrace, onFocus }: Props) {
   const shown = useRef(text);
-  const hooks = useRef({ onChange, onBrace });
+  const hooks = useRef({ onChange, onBrace, onFocus });
   useEffect(() => {
-    hooks.current = { onChange, onBrace };
+    hooks.current = { onChange, onBrace, onFocus };
   });
   const [editor, place] = useEditorIn(() => ({
     injectCSS: false,
@@ -76,6 +77,7 @@ export function TextField({ label, placeholder, text, definitions, onChange, onB
     ],
     content: toLine(text),
     editorProps: { attributes: { class: "line-editor letter", role: "textbox", "aria-label": label } },
+    onFocus: ({ editor: one }) => hooks.current.onFocus?.(one),
     onUpdate: ({ editor: one, transaction }) => {
       if (!transaction.docChanged) return;
       shown.current = toText(one.state.doc);

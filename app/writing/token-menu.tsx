@@ -46,11 +46,13 @@ export function TokenMenu({ rows, at, onPick, onNewBlank, onClose }: Props) {
   };
 
   const left = Math.max(8, Math.min(at.left, window.innerWidth - WIDTH - 8));
-  const top = at.top + HEIGHT > window.innerHeight ? Math.max(8, at.top - HEIGHT - 28) : at.top + 4;
+  // Above the line where there is no room below it.
+  const place =
+    at.top + HEIGHT > window.innerHeight ? { bottom: window.innerHeight - at.top + 28 } : { top: at.top + 4 };
   return (
     <div
       className="fixed z-50 flex flex-col border border-ink bg-sheet shadow-lg"
-      style={{ left, top, width: WIDTH, maxHeight: HEIGHT }}
+      style={{ left, ...place, width: WIDTH, maxHeight: HEIGHT }}
       onBlur={(event) => {
         if (!event.currentTarget.contains(event.relatedTarget)) onClose(false);
       }}

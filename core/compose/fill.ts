@@ -198,7 +198,7 @@ class Filling {
       case "hardBreak":
         return [{ type: "hardBreak", ...marked }];
       case "image":
-        return [{ ...inline, ...marked }];
+        return [{ ...inline, attrs: { ...inline.attrs, alt: this.#alt(inline.attrs.alt, at) }, ...marked }];
       case "token":
         return this.#value(inline, fillToken(inline, this.#input), at, marked);
       case "blank":
@@ -268,6 +268,26 @@ class Filling {
       const href = this.#href(mark.attrs.href, at, size);
       return href === null ? [] : [{ type: "link", attrs: { href } }];
     });
+  }
+
+  /** An alternative text with its values; what is not known is named, and reported as a gap in the words would be. */
+  #alt(alt: string, at: number): string {
+    if (!alt.includes("{")) return alt;
+    const source = { slip: this.#input.slip.id, from: at, to: at + 1 };
+    return readText(alt)
+      .pieces.map((piece) => {
+        if (piece.type === "text") return piece.text;
+        const filled = piece.type === "token" ? fillToken(piece, this.#input) : fillBlank(piece, this.#input);
+        if (filled.kind === "text") return filled.text;
+        const name = placeholderText(piece);
+        this.problems.push({
+          code: "token-missing",
+          message: `The picture’s alternative text lacks ${name}`,
+          source,
+        });
+        return gap(piece.attrs.name);
+      })
+      .join("");
   }
 
   #href(href: string, at: number, size: number): string | null {

@@ -395,7 +395,13 @@ describe("the list", () => {
       "Winter sailings",
     ]);
     expect(await titles(house.maren, "season=out&owner=me")).toEqual([]);
-    expect(await offered(house.bram, "winter")).toEqual([]);
+    const ask = { message: "", channel: "email", language: "en", limit: 40 };
+    const unasked = await stripReplies(em(), house.bram, { ...ask, query: "" });
+    expect(unasked.replies.map((reply) => reply.title)).not.toContain("Winter sailings");
+    const searched = await stripReplies(em(), house.bram, { ...ask, query: "winter" });
+    expect(searched.replies.map((reply) => reply.why)).toEqual([
+      "out of season: from 2020-11-01 until 2021-03-01",
+    ]);
     expect(await titles(house.bram, "part=closing")).toEqual(["Bye"]);
     expect((await listReplies(em(), house.bram, filter("q=winter"))).rows[0]?.season).toEqual({
       from: "2020-11-01",

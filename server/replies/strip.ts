@@ -56,9 +56,12 @@ interface Row {
   words: string;
   uses: number;
   matched: boolean;
+  in_season: boolean;
+  season_from: string | null;
+  season_until: string | null;
 }
 
-/** Out of season a reply is not offered. */
+/** Out of season a reply is not offered; searched for, it is found and says so. */
 const IN_SEASON = `(r.season_from is null or r.season_from <= current_date) and (r.season_until is null or r.season_until >= current_date)`;
 
 /**
@@ -89,12 +92,12 @@ export async function stripReplies(
     ...named(
       `with offered as (
          select distinct on (r.id) r.id, r.key, r.title, r.part, r.tags, v.id as version_id, v.blanks, v.passages, v.use_template_subject,
-                t.language, t.document, t.subject, t.words, t.terms, coalesce(t.title, r.title) as shown_title, s.name as shelf_name, s.mark as shelf_mark
+                t.language, t.document, t.subject, t.words, t.terms, (${IN_SEASON}) as in_season, r.season_from, r.season_until, coalesce(t.title, r.title) as shown_title, s.name as shelf_name, s.mark as shelf_mark
            from replies r
            join shelves s on s.id = r.shelf_id
            join reply_versions v on v.reply_id = r.id and v.state = 'published'
            join reply_variants t on t.version_id = v.id
-          where r.state = 'shelved' and :channel = any(r.channels) and ${IN_SEASON} and (:keys::text[] is null or r.key = any(:keys::text[])) and ${USABLE_SHELF}
+          where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON}) and (:keys::text[] is null or r.key = any(:keys::text[])) and ${USABLE_SHELF}
           order by r.id, (t.language = :language) desc, (left(t.language, 2) = :short) desc, t.fallback desc
        ), used as (
          select lr.reply_id, sum(power(0.5, extract(epoch from now() - lr.at) / 2592000))::float as uses
@@ -106,10 +109,10 @@ export async function stripReplies(
            from offered o left join used u on u.reply_id = o.id
        )
        select key, version_id, shown_title as title, part, tags, blanks, passages, use_template_subject, language, document, subject,
-              words, shelf_name, shelf_mark, uses, (rank > 0) as matched
+              words, shelf_name, shelf_mark, uses, (rank > 0) as matched, in_season, season_from::text, season_until::text
          from scored
         where not :must or rank > 0 or alike > 0.45
-        order by (part = 'answer') desc, (rank * 4 + alike + least(uses, 50) / 500.0) desc, title
+        order by in_season desc, (part = 'answer') desc, (rank * 4 + alike + least(uses, 50) / 500.0) desc, title
         limit :limit`,
       values,
     ),
@@ -129,13 +132,27 @@ export async function stripReplies(
   return {
     total: counted?.total ?? 0,
     replies: rows.map(
-      ({ version_id, shelf_name, shelf_mark, use_template_subject, words, uses, matched, ...row }) => ({
+      ({
+        version_id,
+        shelf_name,
+        shelf_mark,
+        use_template_subject,
+        words,
+        uses,
+        matched,
+        in_season,
+        season_from,
+        season_until,
+        ...row
+      }) => ({
         ...row,
         versionId: version_id,
         shelf: { name: shelf_name, mark: shelf_mark },
         useTemplateSubject: use_template_subject,
         attachments: attachments.get(version_id) ?? [],
-        why: reason([words, ...row.tags].join(" "), wanted, { typed: typed !== "", uses, matched }),
+        why: in_season
+          ? reason([words, ...row.tags].join(" "), wanted, { typed: typed !== "", uses, matched })
+          : outOfSeason(season_from, season_until),
       }),
     ),
   };
@@ -182,6 +199,10 @@ function allWords(text: string): string[] {
 function tellingWords(text: string): string[] {
   const words = text.toLowerCase().match(/[\p{L}\p{N}]{3,}/gu) ?? [];
   return [...new Set(words.filter((word) => !COMMON.has(word)))].slice(0, 60);
+}
+
+function outOfSeason(from: string | null, until: string | null): string {
+  return `out of season: ${[from && `from ${from}`, until && `until ${until}`].filter(Boolean).join(" ")}`;
 }
 
 function reason(
