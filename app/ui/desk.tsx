@@ -35,6 +35,9 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
             <NavLink to="/shelves" className={tab}>
               Shelves
             </NavLink>
+            <NavLink to="/setup" className={tab}>
+              Setup
+            </NavLink>
             <NavLink to="/outside" className={tab}>
               Outside
             </NavLink>

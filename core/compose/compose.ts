@@ -68,10 +68,16 @@ export function compose(input: ComposeInput): Letter {
     footer: footer.blocks,
   };
 
+  const logo = email ? (input.stationery?.logo ?? null) : null;
   const files = new Map(
     [...input.slips.flatMap((slip) => slip.attachments), ...input.attachments].map((file) => [file.id, file]),
   );
   const pictureIds = new Set(Object.values(parts).flat(2).flatMap(picturesIn));
+  if (logo) {
+    const { alt: _alt, ...file } = logo;
+    files.set(file.id, file);
+    pictureIds.add(file.id);
+  }
   const pictures = [...pictureIds].flatMap((id) => files.get(id) ?? []);
   const pieces = layOutText(parts);
   const text = pieces.map((piece) => piece.text).join("");
@@ -79,7 +85,7 @@ export function compose(input: ComposeInput): Letter {
   const all = [...filled, signature, header, footer];
   return {
     subject: subject.text,
-    html: layOutHtml(parts, input.stationery?.accent ?? null, input.language, {
+    html: layOutHtml(parts, email ? input.stationery : null, input.language, {
       pictureSource: (id) => (files.has(id) && input.contentId ? `cid:${input.contentId(id)}` : null),
     }),
     text,

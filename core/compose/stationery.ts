@@ -1,6 +1,7 @@
 import { escapeHtml, toEmailHtml, type HtmlOptions } from "../document/html";
 import { toPieces, type Piece } from "../document/text";
 import type { Block, Doc } from "../document/types";
+import type { AttachmentRef } from "./slip";
 
 /** What surrounds an email: documents may hold tokens, as replies do. */
 export interface Stationery {
@@ -9,6 +10,11 @@ export interface Stationery {
   footer: Doc | null;
   /** #rrggbb, for the rule under the header. */
   accent: string;
+  /** #rrggbb, of the words and of the page. */
+  textColour?: string;
+  background?: string;
+  /** A picture above the header, told by its words where it is not shown. */
+  logo?: (AttachmentRef & { alt: string }) | null;
 }
 
 /** The parts of a letter, filled, in the order in which they stand. */
@@ -19,7 +25,7 @@ export interface LetterParts {
   footer: Block[];
 }
 
-const FONT = "font-family:Georgia,'Times New Roman',serif;font-size:15px;line-height:1.5;color:#17211d";
+const FONT = "font-family:Georgia,'Times New Roman',serif;font-size:15px;line-height:1.5";
 const SMALL = "font-family:Arial,Helvetica,sans-serif;font-size:12px;line-height:1.5;color:#56625c";
 
 /**
@@ -28,21 +34,26 @@ const SMALL = "font-family:Arial,Helvetica,sans-serif;font-size:12px;line-height
  */
 export function layOutHtml(
   parts: LetterParts,
-  accent: string | null,
+  paper: Stationery | null,
   language: string,
   options: HtmlOptions,
 ): string {
   const html = (blocks: Block[]) => toEmailHtml({ type: "doc", content: blocks }, options);
   const rows: string[] = [];
-  if (parts.header.length > 0) {
-    const rule = `border-bottom:2px solid ${accent ?? "#0d5a45"}`;
-    rows.push(`<tr><td style="padding:0 0 8px 0;${rule};${SMALL}">${html(parts.header)}</td></tr>`);
+  const logo = paper?.logo && options.pictureSource?.(paper.logo.id);
+  if (parts.header.length > 0 || logo) {
+    const rule = `border-bottom:2px solid ${paper?.accent ?? "#0d5a45"}`;
+    const picture = logo
+      ? `<img src="${escapeHtml(logo)}" alt="${escapeHtml(paper.logo?.alt ?? "")}" height="48" style="height:48px;width:auto;border:0;margin:0 0 8px 0">`
+      : "";
+    rows.push(`<tr><td style="padding:0 0 8px 0;${rule};${SMALL}">${picture}${html(parts.header)}</td></tr>`);
   }
   const body = [...parts.slips, parts.signature]
     .filter((blocks) => blocks.length > 0)
     .map(html)
     .join("\n");
-  rows.push(`<tr><td style="padding:16px 0;${FONT}">${body}</td></tr>`);
+  const ink = `color:${paper?.textColour ?? "#17211d"}`;
+  rows.push(`<tr><td style="padding:16px 0;${FONT};${ink}">${body}</td></tr>`);
   if (parts.footer.length > 0) {
     rows.push(
       `<tr><td style="padding:12px 0 0 0;border-top:1px solid #cfd7d2;${SMALL}">${html(parts.footer)}</td></tr>`,
@@ -51,7 +62,7 @@ export function layOutHtml(
   return [
     `<!DOCTYPE html>`,
     `<html lang="${escapeHtml(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"></head>`,
-    `<body style="margin:0;padding:16px;background-color:#ffffff">`,
+    `<body style="margin:0;padding:16px;background-color:${paper?.background ?? "#ffffff"}">`,
     `<table role="presentation" width="100%" cellpadding="0" cellspacing="0" style="max-width:640px">`,
     ...rows,
     `</table></body></html>`,

@@ -5,10 +5,11 @@ import type { Context } from "#core/tokens/context";
 import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
 import { LetterReply } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
-import { Signature, Stationery, UsualReply } from "../db/entities/library";
+import { Signature, UsualReply } from "../db/entities/library";
 import { Team } from "../db/entities/people";
 import { NotFound } from "../errors";
 import { caseNumber, findHouse, type OwnTokens } from "../house";
+import { stationeryOf } from "../house/stationery";
 import type { Viewer } from "../people/viewer";
 import { stripReplies, type StripReply } from "../replies/strip";
 import { caseContext } from "./context";
@@ -164,13 +165,7 @@ export async function surroundings(
 ): Promise<{ signature: Doc | null; stationery: CoreStationery | null }> {
   const imposed = await em.findOne(Signature, { team: em.getReference(Team, teamId) });
   const signature = imposed ?? (await em.findOne(Signature, { person: viewer.id }));
-  const paper = await em.findOne(Stationery, { team: teamId });
-  return {
-    signature: signature?.document ?? null,
-    stationery: paper
-      ? { name: paper.name, header: paper.header ?? null, footer: paper.footer ?? null, accent: paper.accent }
-      : null,
-  };
+  return { signature: signature?.document ?? null, stationery: await stationeryOf(em, teamId) };
 }
 
 /** Keys of the replies that were sent on a case before. */

@@ -219,6 +219,8 @@ export const Stationery = defineEntity({
   },
 });
 
+export type Stationery = InferEntity<typeof Stationery>;
+
 /** The opening or closing that a team's first answers by a channel take. */
 export const UsualReply = defineEntity({
   name: "UsualReply",

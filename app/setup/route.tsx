@@ -1,0 +1,46 @@
+import { NavLink, Outlet } from "react-router";
+import { signedIn } from "#server/web/context";
+import type { Route } from "./+types/route";
+
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer } = await signedIn(args);
+  return { role: viewer.role };
+}
+
+const pages: { to: string; label: string; from: "agent" | "curator" | "lead" }[] = [
+  { to: "/setup/signatures", label: "Signatures", from: "agent" },
+  { to: "/setup/facts", label: "House facts", from: "agent" },
+  { to: "/setup/usual", label: "Openings and closings", from: "curator" },
+  { to: "/setup/stationery", label: "Stationery", from: "curator" },
+  { to: "/setup/fields", label: "Case fields", from: "lead" },
+  { to: "/setup/people", label: "What letters say of us", from: "lead" },
+];
+
+const rank = { agent: 0, curator: 1, lead: 2 };
+
+/** What the house sets up for all its letters, page by page; each sees the pages of their role. */
+export default function Setup({ loaderData }: Route.ComponentProps) {
+  const { role } = loaderData;
+  return (
+    <div className="grid min-h-0 grow gap-5 px-5 pb-5 md:grid-cols-[13rem_minmax(0,1fr)]">
+      <nav aria-label="Setup" className="flex flex-col gap-1 py-4">
+        {pages
+          .filter((page) => rank[role] >= rank[page.from])
+          .map((page) => (
+            <NavLink
+              key={page.to}
+              to={page.to}
+              className={({ isActive }) =>
+                `border-l-[3px] py-1 pl-2.5 ${isActive ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`
+              }
+            >
+              {page.label}
+            </NavLink>
+          ))}
+      </nav>
+      <main className="min-w-0 bg-sheet px-8 pt-5 pb-10">
+        <Outlet />
+      </main>
+    </div>
+  );
+}

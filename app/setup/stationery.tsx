@@ -1,0 +1,241 @@
+import { useMemo, useState } from "react";
+import { allStationery, type TeamStationery } from "#server/house/stationery";
+import { ownContext } from "#server/house/own-context";
+import { requireRole } from "#server/people/viewer";
+import { answering } from "#server/web/answers";
+import { signedIn } from "#server/web/context";
+import { catalogue, type Token } from "#core/tokens/catalogue";
+import type { Context } from "#core/tokens/context";
+import { compose } from "#core/compose/compose";
+import type { Stationery as Paper } from "#core/compose/stationery";
+import { readMarkdown } from "#core/formats/markdown";
+import type { Doc } from "#core/document/types";
+import { Button } from "../ui/button";
+import { useUpload } from "../writing/use-upload";
+import type { Route } from "./+types/stationery";
+import { OwnWords, ownTokensOnly } from "./own-words";
+import { useSend } from "./use-send";
+
+export async function loader(args: Route.LoaderArgs) {
+  const { viewer, em, now } = await signedIn(args);
+  return answering(async () => {
+    requireRole(viewer, "curator");
+    const { context, own } = await ownContext(em, viewer, now);
+    return { papers: await allStationery(em), context, words: own };
+  });
+}
+
+/** What surrounds the emails of each team. */
+export default function Stationery({ loaderData }: Route.ComponentProps) {
+  const { papers, context, words } = loaderData;
+  const tokens = useMemo(() => ownTokensOnly(catalogue(words)), [words]);
+  const [team, setTeam] = useState(papers[0]?.team ?? 0);
+  const chosen = papers.find((one) => one.team === team);
+  return (
+    <>
+      <title>Stationery · Plain Shelf</title>
+      <h1 className="text-xl font-bold">Stationery</h1>
+      <p className="mt-1 text-soft">Only emails carry it; a chat or an SMS is words alone.</p>
+      <div role="tablist" aria-label="Teams" className="mt-3 flex gap-5">
+        {papers.map((one) => (
+          <button
+            key={one.team}
+            type="button"
+            role="tab"
+            aria-selected={one.team === team}
+            className={`border-b-2 pb-0.5 ${one.team === team ? "border-ink font-bold" : "border-transparent text-soft"}`}
+            onClick={() => setTeam(one.team)}
+          >
+            {one.teamName}
+          </button>
+        ))}
+      </div>
+      {chosen && <PaperForm key={chosen.team} stationery={chosen} tokens={tokens} context={context} />}
+    </>
+  );
+}
+
+const sample = readMarkdown(
+  "Your booking is confirmed.\n\nThe check-in closes 45 minutes before the ship sails.",
+).doc;
+
+function PaperForm({
+  stationery,
+  tokens,
+  context,
+}: {
+  stationery: TeamStationery;
+  tokens: ReadonlyMap<string, Token>;
+  context: Context;
+}) {
+  const { send, problem } = useSend("/setup/data");
+  const { upload, problem: uploadProblem } = useUpload();
+  const [paper, setPaper] = useState<Paper>(
+    stationery.paper ?? {
+      name: stationery.teamName,
+      header: null,
+      footer: null,
+      accent: "#0d5a45",
+      textColour: "#17211d",
+      background: "#ffffff",
+      logo: null,
+    },
+  );
+  const [asText, setAsText] = useState(false);
+  const set = (changes: Partial<Paper>) => setPaper((now) => ({ ...now, ...changes }));
+  const letter = useMemo(
+    () =>
+      compose({
+        slips: [
+          {
+            id: "sample",
+            reply: null,
+            title: "",
+            part: "answer",
+            document: sample,
+            blanks: {},
+            passages: {},
+            values: {},
+            subject: null,
+            attachments: [],
+          },
+        ],
+        context,
+        channel: "email",
+        language: "en",
+        tokens,
+        patterns: () => null,
+        signature: null,
+        stationery: paper,
+        subject: { from: "own", text: "Your booking" },
+        threadSubject: null,
+        caseNumber: "SF-20417",
+        attachments: [],
+        contentId: (id) => id,
+      }),
+    [paper, context, tokens],
+  );
+  // The preview shows pictures from here; letters carry them.
+  const html = letter.html.replaceAll(/"cid:(\d+)"/g, '"/library-files/$1"');
+  const colour = (label: string, key: "accent" | "textColour" | "background", usual: string) => (
+    <label className="flex items-center gap-2">
+      {label}
+      <input
+        type="color"
+        value={paper[key] ?? usual}
+        onChange={(event) => set({ [key]: event.target.value })}
+      />
+    </label>
+  );
+  return (
+    <form
+      className="mt-4 flex flex-col gap-5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send({
+          what: "stationery",
+          team: stationery.team,
+          name: paper.name,
+          header: paper.header,
+          footer: paper.footer,
+          accent: paper.accent,
+          textColour: paper.textColour ?? "#17211d",
+          background: paper.background ?? "#ffffff",
+          logo: paper.logo?.id ?? null,
+          logoAlt: paper.logo?.alt ?? "",
+        });
+      }}
+    >
+      <div className="flex flex-wrap items-center gap-x-8 gap-y-3">
+        {colour("Rule under the header", "accent", "#0d5a45")}
+        {colour("Words", "textColour", "#17211d")}
+        {colour("Page", "background", "#ffffff")}
+        <span className="flex items-center gap-3">
+          <label className="quiet-link">
+            {paper.logo ? "another logo" : "a logo"}
+            <input
+              type="file"
+              accept="image/png,image/jpeg,image/gif,image/webp"
+              className="sr-only"
+              onChange={(event) => {
+                const file = event.target.files?.[0];
+                event.target.value = "";
+                if (file)
+                  void upload(file, true).then((stored) => {
+                    if (stored) set({ logo: { ...stored, alt: paper.logo?.alt ?? "" } });
+                  });
+              }}
+            />
+          </label>
+          {paper.logo && (
+            <>
+              <input
+                aria-label="What the logo shows"
+                placeholder="what the logo shows"
+                className="lined-field"
+                maxLength={300}
+                value={paper.logo.alt}
+                onChange={(event) => paper.logo && set({ logo: { ...paper.logo, alt: event.target.value } })}
+              />
+              <button type="button" className="quiet-link" onClick={() => set({ logo: null })}>
+                no logo
+              </button>
+            </>
+          )}
+        </span>
+      </div>
+      <Part title="Header">
+        <OwnWords
+          label="Header"
+          doc={paper.header}
+          tokens={tokens}
+          context={context}
+          onChange={(header: Doc) => set({ header })}
+        />
+      </Part>
+      <Part title="Footer">
+        <OwnWords
+          label="Footer"
+          doc={paper.footer}
+          tokens={tokens}
+          context={context}
+          onChange={(footer: Doc) => set({ footer })}
+        />
+      </Part>
+      {(problem ?? uploadProblem) && (
+        <p role="alert" className="text-stop">
+          {problem ?? uploadProblem}
+        </p>
+      )}
+      <Button type="submit">Keep it</Button>
+      <section aria-label="A letter on it">
+        <p className="mb-2 flex gap-5">
+          <strong>A letter on it</strong>
+          <label className="flex items-center gap-1.5 text-sm">
+            <input type="checkbox" checked={asText} onChange={(event) => setAsText(event.target.checked)} />
+            as plain text
+          </label>
+        </p>
+        {asText ? (
+          <pre className="border border-line p-4 font-mono text-sm whitespace-pre-wrap">{letter.text}</pre>
+        ) : (
+          <iframe
+            title="A letter on this stationery"
+            srcDoc={html}
+            sandbox=""
+            className="h-80 w-full max-w-3xl border border-line bg-white"
+          />
+        )}
+      </section>
+    </form>
+  );
+}
+
+function Part({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <section>
+      <h2 className="mb-1.5 font-bold">{title}</h2>
+      {children}
+    </section>
+  );
+}

@@ -1,0 +1,361 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { z } from "zod";
+import { fillOwn } from "#core/compose/fill";
+import { compareTexts, type ComparedText } from "#core/document/compare";
+import { toPlainText } from "#core/document/text";
+import type { Block, Doc } from "#core/document/types";
+import { walk } from "#core/document/walk";
+import { safeHref } from "#core/document/links";
+import { catalogue } from "#core/tokens/catalogue";
+import { contextSchema, moneySchema, type Context, type Detail } from "#core/tokens/context";
+import { HouseFact, HouseFactValue } from "../db/entities/library";
+import { Person } from "../db/entities/people";
+import { named, query } from "../db/sql";
+import { NotAllowed, NotFound, Unusable } from "../errors";
+import { notify } from "../events/notify";
+import { findHouse, ownTokens } from "../house";
+import { includesRole, requireRole, type Viewer } from "../people/viewer";
+import { asks, READABLE_REPLY } from "../replies/access";
+import { startOfDay } from "./zone";
+
+export const factTypes = ["text", "long_text", "money", "date", "link", "number"] as const;
+export type FactType = (typeof factTypes)[number];
+
+/** A house fact as lists show it. Times are ISO 8601 instants. */
+export interface FactRow {
+  key: string;
+  label: string;
+  type: FactType;
+  changedBy: "agent" | "curator" | "lead";
+  mayChange: boolean;
+  value: Detail;
+  /** The value that is to hold later, and from when. */
+  next: { value: Detail; from: string } | null;
+  /** Replies that use it. */
+  uses: number;
+}
+
+/** Replies whose current version reads a fact: in words, subject, link, condition or default. */
+const USES = `exists (select 1 from reply_versions v where v.id = r.current_version_id
+  and (v.passages::text || v.blanks::text like '%house.' || f.key || '%'
+    or exists (select 1 from reply_variants t where t.version_id = v.id
+      and (t.document::text like '%house.' || f.key || '%' or t.subject like '%house.' || f.key || '%'))))`;
+
+/** Every house fact with the value that holds now. */
+export async function listFacts(em: EntityManager, viewer: Viewer, now: Date): Promise<FactRow[]> {
+  const rows = await query<
+    Omit<FactRow, "changedBy" | "mayChange" | "next"> & {
+      changed_by: FactRow["changedBy"];
+      next_value: Detail;
+      next_from: string | null;
+    }
+  >(
+    em,
+    ...named(
+      `select f.key, f.label, f.type, f.changed_by,
+              (select c.value from house_fact_values c where c.fact_id = f.id and c.valid_from <= :now order by c.valid_from desc limit 1) as value,
+              (select n.value from house_fact_values n where n.fact_id = f.id and n.valid_from > :now order by n.valid_from limit 1) as next_value,
+              (select n.valid_from from house_fact_values n where n.fact_id = f.id and n.valid_from > :now order by n.valid_from limit 1) as next_from,
+              (select count(*)::int from replies r where r.state <> 'retired' and ${USES}) as uses
+         from house_facts f order by lower(f.label)`,
+      { now },
+    ),
+  );
+  return rows.map(({ changed_by: changedBy, next_value: value, next_from: from, ...row }) => ({
+    ...row,
+    changedBy,
+    mayChange: includesRole(viewer.role, changedBy),
+    next: from === null ? null : { value, from: new Date(from).toISOString() },
+  }));
+}
+
+/** A value that a fact had, has or will have. */
+export interface FactValueRow {
+  id: number;
+  value: Detail;
+  from: string;
+  by: string | null;
+  entered: string;
+  state: "past" | "now" | "planned";
+}
+
+/** One fact with all its values, the newest first. @throws NotFound */
+export async function openFact(
+  em: EntityManager,
+  viewer: Viewer,
+  key: string,
+  now: Date,
+): Promise<{ fact: FactRow; values: FactValueRow[] }> {
+  const fact = (await listFacts(em, viewer, now)).find((one) => one.key === key);
+  if (!fact) throw new NotFound(`There is no house fact “${key}”`);
+  const values = await em.find(
+    HouseFactValue,
+    { fact: { key } },
+    { populate: ["person"], orderBy: { validFrom: "desc" } },
+  );
+  const current = values.find((one) => one.validFrom <= now);
+  return {
+    fact,
+    values: values.map((one) => ({
+      id: one.id,
+      value: one.value,
+      from: one.validFrom.toISOString(),
+      by: one.person?.name ?? null,
+      entered: one.createdAt.toISOString(),
+      state: one.validFrom > now ? "planned" : one === current ? "now" : "past",
+    })),
+  };
+}
+
+const schemas: Record<FactType, z.ZodType<Detail>> = {
+  text: z.string().trim().min(1, "Write the value").max(1000, "At most 1,000 characters"),
+  long_text: z.string().trim().min(1, "Write the value").max(5000, "At most 5,000 characters"),
+  money: z.object({
+    amount: z.coerce.number("Write an amount, as in 6.50"),
+    currency: z.string().trim().toUpperCase().pipe(moneySchema.shape.currency),
+  }),
+  date: z.iso.date("Write a date, as in 2027-03-01"),
+  link: z
+    .string()
+    .trim()
+    .max(2000)
+    .refine((href) => safeHref(href) !== null, "Write an address, as in https://example.org"),
+  number: z.coerce.number("Write a number"),
+};
+
+/** Reads a value for a fact of a kind. @throws Unusable with what is wrong */
+export function readFactValue(type: FactType, value: unknown): Detail {
+  const parsed = schemas[type].safeParse(value);
+  if (!parsed.success) throw new Unusable(parsed.error.issues[0]?.message ?? "This value cannot be kept");
+  return parsed.data;
+}
+
+export const newFactSchema = z.strictObject({
+  label: z.string().trim().min(1, "Say what it is called").max(200),
+  type: z.enum(factTypes),
+  value: z.unknown(),
+  changedBy: z.enum(["agent", "curator", "lead"]),
+});
+
+/** Adds a house fact, as a token from now on. @returns its key @throws NotAllowed; Unusable */
+export async function addFact(
+  em: EntityManager,
+  viewer: Viewer,
+  input: z.infer<typeof newFactSchema>,
+  now: Date,
+): Promise<string> {
+  requireRole(viewer, "curator");
+  return em.transactional(async (inner) => {
+    const key = await freeName(inner, input.label, "house_facts");
+    const fact = inner.create(HouseFact, {
+      key,
+      label: input.label,
+      type: input.type,
+      changedBy: input.changedBy,
+    });
+    inner.create(HouseFactValue, {
+      fact,
+      value: readFactValue(input.type, input.value),
+      validFrom: now,
+      person: inner.getReference(Person, viewer.id),
+    });
+    await inner.flush();
+    await notify(inner, { case: null, kind: "shelf" });
+    return key;
+  });
+}
+
+/** A label as a name for tokens that none of a table's rows has: small letters, digits and underscores. */
+export async function freeName(
+  em: EntityManager,
+  label: string,
+  table: "house_facts" | "case_fields",
+): Promise<string> {
+  const base =
+    label
+      .normalize("NFKD")
+      .replace(/\p{M}/gu, "")
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, "_")
+      .replace(/^[_0-9]+|_+$/g, "")
+      .slice(0, 40) || "fact";
+  const rows = await query<{ key: string }>(em, `select key from ${table}`);
+  const taken = new Set(rows.map((row) => row.key));
+  let name = base;
+  for (let count = 2; taken.has(name); count += 1) name = `${base}_${count}`;
+  return name;
+}
+
+/**
+ * Gives a fact a value, from now or from the beginning of a day in the house's zone.
+ * @param from ISO 8601 calendar date; null for now
+ * @throws NotFound; NotAllowed; Unusable for what is no such value or a day that has begun
+ */
+export async function setFact(
+  em: EntityManager,
+  viewer: Viewer,
+  key: string,
+  value: unknown,
+  from: string | null,
+  now: Date,
+): Promise<void> {
+  await em.transactional(async (inner) => {
+    const fact = await inner.findOne(HouseFact, { key });
+    if (!fact) throw new NotFound(`There is no house fact “${key}”`);
+    if (!includesRole(viewer.role, fact.changedBy))
+      throw new NotAllowed(`This fact is changed by a ${fact.changedBy}`);
+    const house = await findHouse(inner);
+    const validFrom = from === null ? now : startOfDay(from, house.timeZone);
+    if (from !== null && validFrom <= now)
+      throw new Unusable("That day has begun; leave the date empty for now");
+    const read = readFactValue(fact.type, value);
+    const known = await inner.findOne(HouseFactValue, { fact, validFrom });
+    if (known) {
+      known.value = read;
+      known.person = inner.getReference(Person, viewer.id);
+    } else
+      inner.create(HouseFactValue, {
+        fact,
+        value: read,
+        validFrom,
+        person: inner.getReference(Person, viewer.id),
+      });
+    await inner.flush();
+    await notify(inner, { case: null, kind: "shelf" });
+  });
+}
+
+/** Takes back a value that does not hold yet. @throws NotFound; NotAllowed; Unusable once it holds */
+export async function dropPlanned(
+  em: EntityManager,
+  viewer: Viewer,
+  key: string,
+  id: number,
+  now: Date,
+): Promise<void> {
+  const value = await em.findOne(HouseFactValue, { id, fact: { key } }, { populate: ["fact"] });
+  if (!value) throw new NotFound("There is no such value");
+  if (!includesRole(viewer.role, value.fact.changedBy))
+    throw new NotAllowed(`This fact is changed by a ${value.fact.changedBy}`);
+  if (value.validFrom <= now) throw new Unusable("It holds already; give the fact another value instead");
+  await em.remove(value).flush();
+}
+
+/** Changes what a fact is called and who changes it. @throws NotAllowed; NotFound */
+export async function describeFact(
+  em: EntityManager,
+  viewer: Viewer,
+  key: string,
+  input: { label: string; changedBy: "agent" | "curator" | "lead" },
+): Promise<void> {
+  requireRole(viewer, "curator");
+  const fact = await em.findOne(HouseFact, { key });
+  if (!fact) throw new NotFound(`There is no house fact “${key}”`);
+  fact.label = input.label;
+  fact.changedBy = input.changedBy;
+  await em.flush();
+}
+
+/** A place of a reply that reads a fact, before and after a change. */
+export interface FactUse {
+  key: string;
+  title: string;
+  language: string;
+  /** The words around it, compared; without a new value they are all the same. */
+  words: ComparedText[];
+}
+
+/**
+ * Where replies that the viewer may read use a fact, and how they would read with another value.
+ * Other tokens show examples.
+ * @param value the new value; undefined to show the present
+ */
+export async function factUses(
+  em: EntityManager,
+  viewer: Viewer,
+  key: string,
+  value: unknown,
+  now: Date,
+): Promise<FactUse[]> {
+  const fact = await em.findOne(HouseFact, { key });
+  if (!fact) throw new NotFound(`There is no house fact “${key}”`);
+  const next = value === undefined ? undefined : readFactValue(fact.type, value);
+  const rows = await query<{
+    key: string;
+    title: string;
+    language: string;
+    subject: string | null;
+    document: Doc;
+  }>(
+    em,
+    ...named(
+      `select r.key, r.title, t.language, t.subject, t.document from house_facts f, replies r
+         join shelves s on s.id = r.shelf_id join reply_variants t on t.version_id = r.current_version_id
+        where f.key = :key and r.state <> 'retired' and ${READABLE_REPLY} and ${USES} order by lower(r.title), t.fallback desc, t.language`,
+      { key, ...asks(viewer) },
+    ),
+  );
+  const own = await ownTokens(em, now);
+  const house = await findHouse(em);
+  const tokens = catalogue(own);
+  const before = exampleContext(tokens, own.facts, house.timeZone, now);
+  const after = next === undefined ? before : { ...before, house: { ...before.house, [key]: next } };
+  return rows.flatMap((row): FactUse[] => {
+    const blocks = blocksWith(row.document, `house.${key}`);
+    const text = (context: Context) => {
+      const style = { language: row.language, timeZone: house.timeZone };
+      const filled = fillOwn("use", { type: "doc", content: blocks }, { context, style, tokens });
+      return toPlainText(filled.blocks);
+    };
+    if (blocks.length === 0)
+      return [
+        {
+          key: row.key,
+          title: row.title,
+          language: row.language,
+          words: [{ kind: "same", text: "in its subject, a link, a condition or a default" }],
+        },
+      ];
+    return [
+      {
+        key: row.key,
+        title: row.title,
+        language: row.language,
+        words: compareTexts(text(before), text(after)),
+      },
+    ];
+  });
+}
+
+function exampleContext(
+  tokens: ReturnType<typeof catalogue>,
+  facts: Record<string, Detail>,
+  timeZone: string,
+  now: Date,
+): Context {
+  const groups: Record<string, Record<string, Detail>> = {};
+  for (const { group, name, example } of tokens.values())
+    (groups[group] ??= {})[name.slice(group.length + 1)] = example;
+  return contextSchema.parse({
+    case: {},
+    customer: {},
+    organisation: {},
+    booking: {},
+    agent: {},
+    ...groups,
+    house: facts,
+    now: now.toISOString(),
+    time_zone: timeZone,
+  });
+}
+
+/** The outermost blocks of a document that read a token. */
+function blocksWith(doc: Doc, name: string): Block[] {
+  return doc.content.filter((block) => {
+    let found = false;
+    walk({ type: "doc", content: [block] }, (node) => {
+      if (node.type === "token" && node.attrs.name === name) found = true;
+    });
+    return found;
+  });
+}

@@ -1,0 +1,135 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { documentSchema } from "#core/document/schema";
+import type { Doc } from "#core/document/types";
+import { tokensUsed } from "#core/tokens/used";
+import { Signature } from "../db/entities/library";
+import { Person, Team } from "../db/entities/people";
+import { query } from "../db/sql";
+import { NotFound, Unusable } from "../errors";
+import { requireRole, type Viewer } from "../people/viewer";
+
+/** Signatures as the page of a person shows them. */
+export interface Signatures {
+  /** The viewer's own; null where they have none. */
+  own: Doc | null;
+  /** Teams, each with the signature that it imposes. */
+  teams: { id: number; name: string; mine: boolean; imposed: Doc | null }[];
+}
+
+export async function readSignatures(em: EntityManager, viewer: Viewer): Promise<Signatures> {
+  const all = await em.find(Signature, {});
+  const teams = await em.find(Team, {}, { orderBy: { name: "asc" } });
+  return {
+    own: all.find((one) => one.person?.id === viewer.id)?.document ?? null,
+    teams: teams.map((team) => ({
+      id: team.id,
+      name: team.name,
+      mine: team.id === viewer.teamId,
+      imposed: all.find((one) => one.team?.id === team.id)?.document ?? null,
+    })),
+  };
+}
+
+/**
+ * Keeps the viewer's own signature, or the one that a team imposes; an empty one is none.
+ * @param teamId null for the viewer's own; teams' are for leads
+ * @throws NotAllowed; NotFound; Unusable for what is no document or has blanks, which nobody would fill
+ */
+export async function saveSignature(
+  em: EntityManager,
+  viewer: Viewer,
+  teamId: number | null,
+  document: unknown,
+): Promise<void> {
+  if (teamId !== null) requireRole(viewer, "lead");
+  const parsed = document === null ? null : documentSchema.safeParse(document);
+  if (parsed && !parsed.success) throw new Unusable(parsed.error.issues[0]?.message ?? "That is no document");
+  const doc = parsed?.data ?? null;
+  if (doc && JSON.stringify(doc).includes('"type":"blank"'))
+    throw new Unusable("A signature has no blanks: nobody is asked for them");
+  await em.transactional(async (inner) => {
+    const team = teamId === null ? null : await inner.findOne(Team, { id: teamId });
+    if (teamId !== null && !team) throw new NotFound("There is no such team");
+    const known = await inner.findOne(Signature, team ? { team } : { person: viewer.id });
+    if (doc === null || isEmpty(doc)) {
+      if (known) inner.remove(known);
+    } else if (known) known.document = doc;
+    else
+      inner.create(Signature, {
+        team,
+        person: team ? null : inner.getReference(Person, viewer.id),
+        document: doc,
+      });
+  });
+}
+
+function isEmpty(doc: Doc): boolean {
+  return doc.content.every((block) => block.type === "paragraph" && block.content.length === 0);
+}
+
+/** A colleague and what they lack that signatures or replies print. */
+export interface LackingPerson {
+  id: number;
+  name: string;
+  email: string;
+  team: string;
+  title: string | null;
+  department: string | null;
+  phone: string | null;
+  lacks: string[];
+}
+
+const details = ["title", "department", "phone"] as const;
+
+/** Everyone active, with what signatures and replies print of agents and they lack. @throws NotAllowed unless lead */
+export async function peopleDetails(
+  em: EntityManager,
+  viewer: Viewer,
+): Promise<{ people: LackingPerson[]; printed: string[] }> {
+  requireRole(viewer, "lead");
+  const people = await em.find(Person, { active: true }, { populate: ["team"], orderBy: { name: "asc" } });
+  const signatures = await em.find(Signature, {});
+  const inReplies = await query<{ name: string }>(
+    em,
+    `select distinct m[1] as name from reply_variants t join replies r on r.current_version_id = t.version_id,
+       regexp_matches(t.document::text || coalesce(t.subject, ''), 'agent\\.([a-z_]+)', 'g') m where r.state <> 'retired'`,
+  );
+  const names = (doc: Doc) =>
+    [...tokensUsed({ blanks: {}, passages: {}, variants: [{ subject: null, document: doc }] })]
+      .filter((name) => name.startsWith("agent."))
+      .map((name) => name.slice("agent.".length));
+  const common = new Set(inReplies.map((row) => row.name));
+  const printed = new Set([...common, ...signatures.flatMap((one) => names(one.document))]);
+  return {
+    printed: details.filter((detail) => printed.has(detail)),
+    people: people.map((person) => {
+      const imposed = signatures.find((one) => one.team?.id === person.team.id);
+      const signature = imposed ?? signatures.find((one) => one.person?.id === person.id);
+      const wanted = new Set([...common, ...(signature ? names(signature.document) : [])]);
+      return {
+        id: person.id,
+        name: person.name,
+        email: person.email,
+        team: person.team.name,
+        title: person.title ?? null,
+        department: person.department ?? null,
+        phone: person.phone ?? null,
+        lacks: details.filter((detail) => wanted.has(detail) && !person[detail]?.trim()),
+      };
+    }),
+  };
+}
+
+/** Changes what letters print of a colleague. @throws NotAllowed unless lead; NotFound */
+export async function savePersonDetails(
+  em: EntityManager,
+  viewer: Viewer,
+  id: number,
+  input: { title: string | null; department: string | null; phone: string | null },
+): Promise<void> {
+  requireRole(viewer, "lead");
+  const person = await em.findOne(Person, { id });
+  if (!person) throw new NotFound("There is no such colleague");
+  Object.assign(person, input);
+  await em.flush();
+}

@@ -1,0 +1,115 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { z } from "zod";
+import type { Stationery as CoreStationery } from "#core/compose/stationery";
+import { documentSchema } from "#core/document/schema";
+import { Stationery } from "../db/entities/library";
+import { StoredFile } from "../db/entities/cases";
+import { Team } from "../db/entities/people";
+import { query } from "../db/sql";
+import { NotFound, Unusable } from "../errors";
+import { requireRole, type Viewer } from "../people/viewer";
+
+const colour = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as in #0d5a45");
+
+export const stationerySchema = z.strictObject({
+  team: z.number().int(),
+  name: z.string().trim().min(1, "Give it a name").max(200),
+  header: z.nullable(documentSchema),
+  footer: z.nullable(documentSchema),
+  accent: colour,
+  textColour: colour,
+  background: colour,
+  /** Id of a stored picture; null for none. */
+  logo: z.string().regex(/^\d+$/).nullable(),
+  logoAlt: z.string().trim().max(300),
+});
+export type StationeryInput = z.infer<typeof stationerySchema>;
+
+/** A team with its stationery. */
+export interface TeamStationery {
+  team: number;
+  teamName: string;
+  paper: CoreStationery | null;
+}
+
+/** The stationery that letters of a team carry; null for none. */
+export async function stationeryOf(em: EntityManager, teamId: number): Promise<CoreStationery | null> {
+  const paper = await em.findOne(Stationery, { team: teamId }, { populate: ["logo"] });
+  return paper && asCore(paper);
+}
+
+export async function allStationery(em: EntityManager): Promise<TeamStationery[]> {
+  const teams = await em.find(Team, {}, { orderBy: { name: "asc" } });
+  const papers = await em.find(Stationery, {}, { populate: ["logo"] });
+  return teams.map((team) => {
+    const paper = papers.find((one) => one.team.id === team.id);
+    return { team: team.id, teamName: team.name, paper: paper ? asCore(paper) : null };
+  });
+}
+
+function asCore(paper: Stationery): CoreStationery {
+  return {
+    name: paper.name,
+    header: paper.header ?? null,
+    footer: paper.footer ?? null,
+    accent: paper.accent,
+    textColour: paper.textColour,
+    background: paper.background,
+    logo: paper.logo
+      ? {
+          id: String(paper.logo.id),
+          name: `logo.${(paper.logoType ?? "image/png").split("/")[1] ?? "png"}`,
+          contentType: paper.logoType ?? "image/png",
+          size: paper.logo.size,
+          alt: paper.logoAlt,
+        }
+      : null,
+  };
+}
+
+/** Keeps a team's stationery. @throws NotAllowed unless curator; NotFound; Unusable for a logo that is no picture of the viewer's */
+export async function saveStationery(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StationeryInput,
+): Promise<void> {
+  requireRole(viewer, "curator");
+  await em.transactional(async (inner) => {
+    const team = await inner.findOne(Team, { id: input.team });
+    if (!team) throw new NotFound("There is no such team");
+    const known = await inner.findOne(Stationery, { team }, { populate: ["logo"] });
+    const logo = await readLogo(inner, viewer, input.logo, known);
+    const values = {
+      name: input.name,
+      header: input.header,
+      footer: input.footer,
+      accent: input.accent,
+      textColour: input.textColour,
+      background: input.background,
+      logo: logo && inner.getReference(StoredFile, logo.id),
+      logoType: logo?.type ?? null,
+      logoAlt: input.logoAlt,
+    };
+    if (known) Object.assign(known, values);
+    else inner.create(Stationery, { team, ...values });
+  });
+}
+
+async function readLogo(
+  em: EntityManager,
+  viewer: Viewer,
+  id: string | null,
+  known: Stationery | null,
+): Promise<{ id: number; type: string } | null> {
+  if (id === null) return null;
+  if (known?.logo && String(known.logo.id) === id)
+    return { id: known.logo.id, type: known.logoType ?? "image/png" };
+  const [upload] = await query<{ file_id: number; content_type: string }>(
+    em,
+    "select file_id, content_type from file_uploads where person_id = ? and file_id = ?",
+    [viewer.id, Number(id)],
+  );
+  if (!upload?.content_type.startsWith("image/"))
+    throw new Unusable("The logo is no picture of yours; choose it again");
+  return { id: upload.file_id, type: upload.content_type };
+}
