@@ -4,6 +4,7 @@ export default [
   route("sign-in", "account/sign-in.tsx"),
   route("sign-out", "account/sign-out.ts"),
   route("events", "ui/events.ts"),
+  route("paper", "ui/paper.ts"),
   route("messages/:id/html", "answering/message-html.ts"),
   route("messages/:id/raw", "answering/message-raw.ts"),
   route("messages/:id/call-back", "answering/call-back.ts"),

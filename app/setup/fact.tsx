@@ -25,9 +25,9 @@ export async function loader(args: Route.LoaderArgs) {
 const preview = z.object({
   uses: z.array(
     z.object({
-      key: z.string(),
+      key: z.nullable(z.string()),
       title: z.string(),
-      language: z.string(),
+      language: z.nullable(z.string()),
       words: z.array(z.object({ kind: z.enum(["same", "added", "removed"]), text: z.string() })),
     }),
   ),
@@ -179,22 +179,22 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
             </ol>
           </div>
         </section>
-        <section aria-label="Replies that use it">
+        <section aria-label="Where it is used">
           <h2 className="font-bold">
-            {uses.length === 0
-              ? "No reply uses it"
-              : changed
-                ? "How these replies will read"
-                : "Where replies use it"}
+            {uses.length === 0 ? "Nothing uses it" : changed ? "How it will read" : "Where it is used"}
           </h2>
           <ul className="mt-2 flex max-w-2xl flex-col gap-4">
             {list.map((use) => (
-              <li key={`${use.key} ${use.language}`} className="border-b border-line pb-3">
+              <li key={`${use.title} ${use.key} ${use.language}`} className="border-b border-line pb-3">
                 <p className="text-sm">
-                  <Link to={`/replies/${use.key}`} className="font-semibold underline underline-offset-2">
-                    {use.title}
-                  </Link>{" "}
-                  <span className="text-soft">{languageName(use.language)}</span>
+                  {use.key === null ? (
+                    <strong>{use.title}</strong>
+                  ) : (
+                    <Link to={`/replies/${use.key}`} className="font-semibold underline underline-offset-2">
+                      {use.title}
+                    </Link>
+                  )}{" "}
+                  {use.language && <span className="text-soft">{languageName(use.language)}</span>}
                 </p>
                 <p className="mt-1 font-serif whitespace-pre-wrap">
                   <ComparedWords pieces={use.words} />

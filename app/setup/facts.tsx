@@ -31,10 +31,10 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
             <th scope="col" className="py-1.5 pr-6 font-normal">
               Value
             </th>
-            <th scope="col" className="py-1.5 pr-6 font-normal">
+            <th scope="col" className="py-1.5 pr-6 font-normal whitespace-nowrap">
               Used by
             </th>
-            <th scope="col" className="py-1.5 font-normal">
+            <th scope="col" className="py-1.5 font-normal whitespace-nowrap">
               Changed by
             </th>
           </tr>
@@ -57,9 +57,7 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
                   </span>
                 )}
               </td>
-              <td className="py-2 pr-6 text-sm tabular-nums">
-                {fact.uses === 0 ? "no reply" : fact.uses === 1 ? "1 reply" : `${fact.uses} replies`}
-              </td>
+              <td className="py-2 pr-6 text-sm whitespace-nowrap tabular-nums">{usedBy(fact)}</td>
               <td className="py-2 text-sm">
                 {fact.changedBy === "agent" ? "everyone" : `${fact.changedBy}s`}
               </td>
@@ -73,6 +71,12 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
       {mayAdd && <NewFact types={types} />}
     </>
   );
+}
+
+function usedBy({ uses, papers }: { uses: number; papers: number }): string {
+  const replies = uses === 1 ? "1 reply" : `${uses} replies`;
+  if (papers === 0) return uses === 0 ? "nothing" : replies;
+  return uses === 0 ? "every letter" : `${replies} and every letter`;
 }
 
 function NewFact({ types }: { types: FactType[] }) {

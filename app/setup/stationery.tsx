@@ -11,6 +11,7 @@ import type { Stationery as Paper } from "#core/compose/stationery";
 import { readMarkdown } from "#core/formats/markdown";
 import type { Doc } from "#core/document/types";
 import { Button } from "../ui/button";
+import { PaperFrame } from "../ui/paper-frame";
 import { useUpload } from "../writing/use-upload";
 import type { Route } from "./+types/stationery";
 import { OwnWords, ownTokensOnly } from "./own-words";
@@ -219,10 +220,9 @@ function PaperForm({
         {asText ? (
           <pre className="border border-line p-4 font-mono text-sm whitespace-pre-wrap">{letter.text}</pre>
         ) : (
-          <iframe
+          <PaperFrame
             title="A letter on this stationery"
-            srcDoc={html}
-            sandbox=""
+            html={html}
             className="h-80 w-full max-w-3xl border border-line bg-white"
           />
         )}

@@ -79,7 +79,7 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
                 return (
                   <tr key={channel} className="border-b border-line">
                     <th scope="row" className="py-2 font-normal">
-                      {channel}
+                      {channel === "sms" ? "SMS" : channel}
                     </th>
                     <td className="py-2 pr-6">{choice(of("opening"))}</td>
                     <td className="py-2">{choice(of("closing"))}</td>

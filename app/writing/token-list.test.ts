@@ -13,7 +13,7 @@ const first = (searched: string) => nearest(rows, searched)[0]?.name;
 
 test("all groups are listed, with what may be missing and why", () => {
   expect(new Set(rows.map((row) => row.group))).toEqual(
-    new Set(["Blanks of this reply", "Case", "Customer", "Organisation", "Booking", "Agent"]),
+    new Set(["Blanks of this reply", "Case", "Customer", "Organisation", "Booking", "Agent", "House facts"]),
   );
   expect(rows.find((row) => row.name === "customer.first_name")).toMatchObject({
     sample: "Ana",

@@ -64,11 +64,14 @@ export function nearest(rows: ValueRow[], searched: string): ValueRow[] {
     .map(({ row }) => row);
 }
 
-/** Every word must be found: at the start of the label it counts most, then at the start of a word, then anywhere. */
+/**
+ * Every word must be found: at the start of the label it counts most, then at the start of a word, then anywhere.
+ * A reply's own blanks come before tokens that are as near.
+ */
 function score(row: ValueRow, words: string[]): number {
   const label = row.label.toLowerCase();
   const text = ` ${label} ${row.name.replaceAll(/[._]/g, " ")} ${row.group.toLowerCase()}`;
-  let sum = 0;
+  let sum = row.kind === "blank" ? 0.5 : 0;
   for (const word of words) {
     if (label.startsWith(word)) sum += 4;
     else if (text.includes(` ${word}`)) sum += 2;

@@ -78,7 +78,7 @@ const rows: Record<Exclude<TokenGroup, "house"> | "house", Row[]> = {
     ["email", "agent’s email address", "text", "maren@example.com"],
     ["phone", "agent’s phone number", "text", "+44 20 7946 0100"],
   ],
-  house: [],
+  house: [["name", "our name", "text", "Sollen Sound Ferries"]],
 };
 
 /** The tokens that every house has. Custom case fields and house facts join them by `catalogue`. */

@@ -33,6 +33,8 @@ export interface FactRow {
   next: { value: Detail; from: string } | null;
   /** Replies that use it. */
   uses: number;
+  /** Signatures and stationeries that use it. */
+  papers: number;
 }
 
 /** Replies whose current version reads a fact: in words, subject, link, condition or default. */
@@ -56,7 +58,9 @@ export async function listFacts(em: EntityManager, viewer: Viewer, now: Date): P
               (select c.value from house_fact_values c where c.fact_id = f.id and c.valid_from <= :now order by c.valid_from desc limit 1) as value,
               (select n.value from house_fact_values n where n.fact_id = f.id and n.valid_from > :now order by n.valid_from limit 1) as next_value,
               (select n.valid_from from house_fact_values n where n.fact_id = f.id and n.valid_from > :now order by n.valid_from limit 1) as next_from,
-              (select count(*)::int from replies r where r.state <> 'retired' and ${USES}) as uses
+              (select count(*)::int from replies r where r.state <> 'retired' and ${USES}) as uses,
+              (select count(*)::int from signatures g where g.document::text like '%"house.' || f.key || '"%')
+              + (select count(*)::int from stationery y where concat(y.header, y.footer) like '%"house.' || f.key || '"%') as papers
          from house_facts f order by lower(f.label)`,
       { now },
     ),
@@ -180,7 +184,10 @@ export async function freeName(
       .replace(/^[_0-9]+|_+$/g, "")
       .slice(0, 40) || "fact";
   const rows = await query<{ key: string }>(em, `select key from ${table}`);
+  const group = table === "house_facts" ? "house" : "case";
   const taken = new Set(rows.map((row) => row.key));
+  for (const { name } of catalogue().values())
+    if (name.startsWith(`${group}.`)) taken.add(name.slice(group.length + 1));
   let name = base;
   for (let count = 2; taken.has(name); count += 1) name = `${base}_${count}`;
   return name;
@@ -256,17 +263,19 @@ export async function describeFact(
   await em.flush();
 }
 
-/** A place of a reply that reads a fact, before and after a change. */
+/** A place of a reply, a signature or stationery that reads a fact, before and after a change. */
 export interface FactUse {
-  key: string;
+  /** The reply's key; null for a signature or stationery. */
+  key: string | null;
   title: string;
-  language: string;
+  /** BCP 47; null where it has none of its own. */
+  language: string | null;
   /** The words around it, compared; without a new value they are all the same. */
   words: ComparedText[];
 }
 
 /**
- * Where replies that the viewer may read use a fact, and how they would read with another value.
+ * Where replies that the viewer may read, signatures and stationery use a fact, and how they would read with another value.
  * Other tokens show examples.
  * @param value the new value; undefined to show the present
  */
@@ -300,31 +309,39 @@ export async function factUses(
   const tokens = catalogue(own);
   const before = exampleContext(tokens, own.facts, house.timeZone, now);
   const after = next === undefined ? before : { ...before, house: { ...before.house, [key]: next } };
-  return rows.flatMap((row): FactUse[] => {
-    const blocks = blocksWith(row.document, `house.${key}`);
+  return [...rows, ...(await papersWith(em, key))].map(({ document, ...row }): FactUse => {
+    const blocks = blocksWith(document, `house.${key}`);
     const text = (context: Context) => {
-      const style = { language: row.language, timeZone: house.timeZone };
+      const style = { language: row.language ?? house.language, timeZone: house.timeZone };
       const filled = fillOwn("use", { type: "doc", content: blocks }, { context, style, tokens });
       return toPlainText(filled.blocks);
     };
-    if (blocks.length === 0)
-      return [
-        {
-          key: row.key,
-          title: row.title,
-          language: row.language,
-          words: [{ kind: "same", text: "in its subject, a link, a condition or a default" }],
-        },
-      ];
-    return [
-      {
-        key: row.key,
-        title: row.title,
-        language: row.language,
-        words: compareTexts(text(before), text(after)),
-      },
-    ];
+    const words: ComparedText[] =
+      blocks.length === 0
+        ? [{ kind: "same", text: "in its subject, a link, a condition or a default" }]
+        : compareTexts(text(before), text(after));
+    return { key: row.key, title: row.title, language: row.language, words };
   });
+}
+
+/** The signatures and stationeries that read a fact. */
+async function papersWith(
+  em: EntityManager,
+  key: string,
+): Promise<{ key: null; title: string; language: null; document: Doc }[]> {
+  const rows = await query<{ title: string; document: Doc }>(
+    em,
+    ...named(
+      `select * from (
+         select 'Signature of ' || coalesce(t.name, p.name) as title, g.document
+           from signatures g left join teams t on t.id = g.team_id left join people p on p.id = g.person_id
+         union all select 'Header of ' || t.name, y.header from stationery y join teams t on t.id = y.team_id
+         union all select 'Footer of ' || t.name, y.footer from stationery y join teams t on t.id = y.team_id
+       ) papers where document::text like :use order by title`,
+      { use: `%"house.${key}"%` },
+    ),
+  );
+  return rows.map((row) => ({ key: null, language: null, ...row }));
 }
 
 function exampleContext(

@@ -79,6 +79,9 @@ export async function removeField(em: EntityManager, viewer: Viewer, key: string
   requireRole(viewer, "lead");
   const field = (await listFields(em)).find((one) => one.key === key);
   if (!field) throw new NotFound("There is no such field");
-  if (field.uses > 0) throw new Unusable(`${field.uses} replies read “${field.label}”; change them first`);
+  if (field.uses > 0)
+    throw new Unusable(
+      `${field.uses === 1 ? "A reply reads" : `${field.uses} replies read`} “${field.label}”; change that first`,
+    );
   await em.nativeDelete(CaseField, { key });
 }

@@ -32,7 +32,7 @@ function localsOf(response: Response): Locals {
 }
 
 /** Frames of inbound messages bring a policy of their own, stricter than ours. */
-const MESSAGE_FRAME = /^\/(?:outside\/)?messages\/[^/]+\/(?:html|attachments\/\d+)$/;
+const MESSAGE_FRAME = /^\/(?:(?:outside\/)?messages\/[^/]+\/(?:html|attachments\/\d+)|paper)$/;
 
 /** The web process's application: security headers, assets, sessions, then the routes. */
 export function webApp({ orm, environment, build, assets }: WebOptions): Express {

@@ -1,0 +1,253 @@
+import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { readMarkdown } from "#core/formats/markdown";
+import { query } from "../db/sql";
+import { ownTokens } from "../house";
+import { NotAllowed, NotFound, Unusable } from "../errors";
+import type { Viewer } from "../people/viewer";
+import { uploadFile } from "../replies/uploads";
+import { testHouse, type TestHouse } from "../testing";
+import { addFact, describeFact, dropPlanned, factUses, listFacts, openFact, setFact } from "./facts";
+import { addField, listFields, removeField } from "./fields";
+import { ownContext } from "./own-context";
+import { peopleDetails, readSignatures, savePersonDetails, saveSignature } from "./signatures";
+import { allStationery, saveStationery, stationeryOf, type StationeryInput } from "./stationery";
+import { setUsual, usualReplies } from "./usual";
+import { startOfDay } from "./zone";
+
+let house: TestHouse;
+let lead: Viewer;
+beforeAll(async () => {
+  house = await testHouse();
+  lead = { ...house.maren, role: "lead" };
+});
+afterAll(() => house.close());
+
+const now = new Date("2026-11-25T10:00:00Z");
+const em = () => house.em();
+const doc = (markdown: string) => readMarkdown(markdown).doc;
+
+describe("house facts", () => {
+  test("hold from now or from the beginning of a day, and keep what they were", async () => {
+    const before = await openFact(em(), house.maren, "fee", now);
+    expect(before.fact).toMatchObject({ value: { amount: 6, currency: "EUR" }, next: null, uses: 1 });
+    await setFact(em(), house.maren, "fee", { amount: "7.50", currency: "eur" }, "2026-12-01", now);
+    const planned = await openFact(em(), house.maren, "fee", now);
+    expect(planned.fact.value).toEqual({ amount: 6, currency: "EUR" });
+    expect(planned.fact.next).toEqual({
+      value: { amount: 7.5, currency: "EUR" },
+      from: "2026-12-01T00:00:00.000Z",
+    });
+    expect(planned.values.map((one) => [one.state, one.by])).toEqual([
+      ["planned", "Maren Test"],
+      ["now", null],
+    ]);
+    // What letters print follows by itself when the day has come.
+    expect((await ownTokens(em(), new Date("2026-11-30T23:59:59Z"))).facts.fee).toMatchObject({ amount: 6 });
+    expect((await ownTokens(em(), new Date("2026-12-01T00:00:00Z"))).facts.fee).toMatchObject({
+      amount: 7.5,
+    });
+    const later = await openFact(em(), house.maren, "fee", new Date("2026-12-02T00:00:00Z"));
+    expect(later.values.map((one) => one.state)).toEqual(["now", "past"]);
+    const [plan] = planned.values;
+    await expect(
+      dropPlanned(em(), house.maren, "fee", plan?.id ?? 0, new Date("2026-12-02T00:00:00Z")),
+    ).rejects.toThrow(Unusable);
+    await dropPlanned(em(), house.maren, "fee", plan?.id ?? 0, now);
+    expect((await openFact(em(), house.maren, "fee", now)).fact.next).toBeNull();
+  });
+
+  test("are changed by those who may, to values of their kind", async () => {
+    await expect(setFact(em(), house.bram, "fee", { amount: 1, currency: "EUR" }, null, now)).rejects.toThrow(
+      "changed by a curator",
+    );
+    await expect(describeFact(em(), house.bram, "fee", { label: "x", changedBy: "agent" })).rejects.toThrow(
+      NotAllowed,
+    );
+    await describeFact(em(), house.maren, "fee", { label: "fee", changedBy: "agent" });
+    await setFact(em(), house.bram, "fee", { amount: 8, currency: "EUR" }, null, now);
+    expect((await openFact(em(), house.bram, "fee", now)).fact.value).toEqual({ amount: 8, currency: "EUR" });
+    for (const bad of ["eight", { amount: "much", currency: "EUR" }, { amount: 1, currency: "EURO" }, null])
+      await expect(setFact(em(), house.maren, "fee", bad, null, now)).rejects.toThrow(Unusable);
+    await expect(
+      setFact(em(), house.maren, "fee", { amount: 1, currency: "EUR" }, "2026-11-25", now),
+    ).rejects.toThrow("has begun");
+    await expect(setFact(em(), house.maren, "nothing", "x", null, now)).rejects.toThrow(NotFound);
+  });
+
+  test("are added under a name of their own, and refused with what is wrong", async () => {
+    const add = (label: string, type: "link" | "date" | "text", value: unknown) =>
+      addFact(em(), house.maren, { label, type, value, changedBy: "curator" }, now);
+    expect(await add("Fähre, Auskunft!", "link", "https://example.org/hilfe")).toBe("fahre_auskunft");
+    expect(await add("Fee", "text", "six")).toBe("fee_2");
+    // The house's own name is a value of every house.
+    expect(await add("Name", "text", "x")).toBe("name_2");
+    await expect(add("page", "link", "javascript:alert(1)")).rejects.toThrow("Write an address");
+    await expect(add("day", "date", "2026-02-30")).rejects.toThrow("Write a date");
+    await expect(
+      addFact(em(), house.bram, { label: "x", type: "text", value: "x", changedBy: "agent" }, now),
+    ).rejects.toThrow(NotAllowed);
+    expect((await listFacts(em(), house.bram, now)).map((fact) => fact.key)).not.toContain("day");
+  });
+
+  test("show before a change how replies, signatures and stationery will read", async () => {
+    await saveSignature(em(), lead, lead.teamId, doc("{$agent.name}, changes cost {$house.fee}"));
+    const uses = await factUses(em(), house.maren, "fee", { amount: 9, currency: "EUR" }, now);
+    expect(uses.map((use) => [use.key, use.title])).toEqual([
+      ["fee", "The fee for changing"],
+      [null, "Signature of Desk"],
+    ]);
+    const side = (which: "added" | "removed", at: number) =>
+      (uses[at]?.words ?? [])
+        .filter((piece) => piece.kind === "same" || piece.kind === which)
+        .map((piece) => piece.text)
+        .join("");
+    expect(side("removed", 0)).toBe("A change costs €8.00.");
+    expect(side("added", 0)).toBe("A change costs €9.00.");
+    expect(side("added", 1)).toContain("changes cost €9.00");
+    await expect(factUses(em(), house.maren, "fee", "nine", now)).rejects.toThrow(Unusable);
+    expect(await listFacts(em(), house.maren, now)).toContainEqual(
+      expect.objectContaining({ key: "fee", uses: 1, papers: 1 }),
+    );
+    await saveSignature(em(), lead, lead.teamId, null);
+  });
+
+  test("days begin where the house is, over the change of clocks too", () => {
+    expect(startOfDay("2026-12-01", "Europe/Berlin").toISOString()).toBe("2026-11-30T23:00:00.000Z");
+    expect(startOfDay("2026-03-29", "Europe/Berlin").toISOString()).toBe("2026-03-28T23:00:00.000Z");
+    expect(startOfDay("2026-10-26", "Europe/Berlin").toISOString()).toBe("2026-10-25T23:00:00.000Z");
+    expect(startOfDay("2026-07-01", "America/St_Johns").toISOString()).toBe("2026-07-01T02:30:00.000Z");
+  });
+});
+
+describe("signatures", () => {
+  test("are each person's own; a team's is imposed by leads alone", async () => {
+    await saveSignature(em(), house.bram, null, doc("{$agent.first_name}, {$agent.phone}"));
+    expect(await readSignatures(em(), house.maren)).toMatchObject({ own: null });
+    expect((await readSignatures(em(), house.bram)).own).not.toBeNull();
+    await expect(saveSignature(em(), house.maren, lead.teamId, doc("x"))).rejects.toThrow(NotAllowed);
+    await expect(saveSignature(em(), lead, 999, doc("x"))).rejects.toThrow(NotFound);
+    await expect(saveSignature(em(), house.bram, null, doc("{$blank.name}"))).rejects.toThrow("no blanks");
+    await expect(saveSignature(em(), house.bram, null, { type: "doc" })).rejects.toThrow(Unusable);
+    // An empty one is none.
+    await saveSignature(em(), house.maren, null, doc("Maren"));
+    await saveSignature(em(), house.maren, null, doc(""));
+    expect((await readSignatures(em(), house.maren)).own).toBeNull();
+  });
+
+  test("list for the lead who lacks what they print", async () => {
+    await expect(peopleDetails(em(), house.maren)).rejects.toThrow(NotAllowed);
+    const lacks = async () =>
+      Object.fromEntries((await peopleDetails(em(), lead)).people.map((one) => [one.name, one.lacks]));
+    // Bram's own signature prints his phone number; Maren has no signature.
+    expect(await lacks()).toEqual({ "Bram Test": ["phone"], "Maren Test": [] });
+    await saveSignature(em(), lead, lead.teamId, doc("{$agent.name}, {$agent.department}"));
+    expect(await lacks()).toEqual({ "Bram Test": ["department"], "Maren Test": ["department"] });
+    const details = { title: null, department: "Desk", phone: null };
+    await expect(savePersonDetails(em(), house.maren, house.bram.id, details)).rejects.toThrow(NotAllowed);
+    await savePersonDetails(em(), lead, house.bram.id, details);
+    expect(await lacks()).toEqual({ "Bram Test": [], "Maren Test": ["department"] });
+    expect((await ownContext(em(), house.bram, now)).context.agent).toMatchObject({ department: "Desk" });
+  });
+});
+
+describe("stationery", () => {
+  const paper = (changes: Partial<StationeryInput> = {}): StationeryInput => ({
+    team: house.maren.teamId,
+    name: "Desk",
+    header: doc("**{$house.name}**"),
+    footer: null,
+    accent: "#0d5a45",
+    textColour: "#111111",
+    background: "#fffff0",
+    logo: null,
+    logoAlt: "",
+    ...changes,
+  });
+
+  test("is kept by curators, with a logo of their own", async () => {
+    await expect(saveStationery(em(), house.bram, paper())).rejects.toThrow(NotAllowed);
+    await expect(saveStationery(em(), house.maren, paper({ team: 999 }))).rejects.toThrow(NotFound);
+    await saveStationery(em(), house.maren, paper());
+    expect(await stationeryOf(em(), house.maren.teamId)).toMatchObject({
+      background: "#fffff0",
+      logo: null,
+    });
+    const dot = Buffer.from(
+      "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==",
+      "base64",
+    );
+    const picture = await uploadFile(
+      em(),
+      house.maren,
+      { name: "logo.png", type: "image/png", content: dot },
+      true,
+    );
+    const text = await uploadFile(
+      em(),
+      house.maren,
+      { name: "a.txt", type: "text/plain", content: Buffer.from("words") },
+      false,
+    );
+    await expect(saveStationery(em(), house.maren, paper({ logo: text.id }))).rejects.toThrow(
+      "no picture of yours",
+    );
+    await expect(
+      saveStationery(em(), { ...house.bram, role: "curator" }, paper({ logo: picture.id })),
+    ).rejects.toThrow("no picture of yours");
+    await saveStationery(em(), house.maren, paper({ logo: picture.id, logoAlt: "A ship" }));
+    expect((await allStationery(em()))[0]?.paper?.logo).toEqual({
+      id: picture.id,
+      name: "logo.png",
+      contentType: "image/png",
+      size: dot.length,
+      alt: "A ship",
+    });
+    // It stays when the next curator changes something else.
+    await saveStationery(em(), { ...house.bram, role: "curator" }, paper({ logo: picture.id, name: "New" }));
+    expect((await stationeryOf(em(), house.maren.teamId))?.logo?.id).toBe(picture.id);
+  });
+});
+
+describe("usual openings and closings", () => {
+  test("are chosen by curators among what the team can use there", async () => {
+    const team = house.maren.teamId;
+    const row = async (channel: string, part: string) =>
+      (await usualReplies(em())).find((one) => one.channel === channel && one.part === part);
+    expect(await row("email", "opening")).toMatchObject({
+      chosen: "hello",
+      offered: [{ key: "hello", title: "Hello" }],
+    });
+    const emails = { team, channel: "email", part: "opening" } as const;
+    await expect(setUsual(em(), house.bram, { ...emails, reply: null })).rejects.toThrow(NotAllowed);
+    await expect(setUsual(em(), house.maren, { ...emails, reply: "fee" })).rejects.toThrow(Unusable);
+    await expect(setUsual(em(), house.maren, { ...emails, channel: "sms", reply: "hello" })).rejects.toThrow(
+      Unusable,
+    );
+    await setUsual(em(), house.maren, { ...emails, reply: null });
+    expect(await row("email", "opening")).toMatchObject({ chosen: null });
+    await setUsual(em(), house.maren, { ...emails, reply: "hello" });
+    expect(await row("email", "opening")).toMatchObject({ chosen: "hello" });
+    await query(em(), "update replies set state = 'retired' where key = 'hello'");
+    expect(await row("email", "opening")).toMatchObject({ offered: [] });
+    await expect(setUsual(em(), house.maren, { ...emails, reply: "hello" })).rejects.toThrow(Unusable);
+  });
+});
+
+describe("case fields", () => {
+  test("are values of replies as soon as a lead adds them, and stay while one reads them", async () => {
+    await expect(addField(em(), house.maren, { label: "x", type: "text" })).rejects.toThrow(NotAllowed);
+    expect(await addField(em(), lead, { label: "Goodwill given", type: "money" })).toBe("goodwill_given");
+    // A case has a number already.
+    expect(await addField(em(), lead, { label: "Number", type: "text" })).toBe("number_2");
+    expect((await ownTokens(em(), now)).caseFields.map((field) => field.key)).toEqual([
+      "goodwill_given",
+      "number_2",
+    ]);
+    await query(em(), "update reply_variants set subject = '{$case.goodwill_given}' where title is null");
+    await expect(removeField(em(), lead, "goodwill_given")).rejects.toThrow("change that first");
+    await expect(removeField(em(), house.maren, "number_2")).rejects.toThrow(NotAllowed);
+    await removeField(em(), lead, "number_2");
+    await expect(removeField(em(), lead, "number_2")).rejects.toThrow(NotFound);
+    expect((await listFields(em())).map((field) => field.key)).toEqual(["goodwill_given"]);
+  });
+});
