@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/g
 import { readMarkdown } from "#core/formats/markdown";
 import { query } from "../db/sql";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
-import { testHouse, type TestHouse } from "../testing";
+import { testCase, testHouse, type TestHouse } from "../testing";
 import type { ContentInput } from "./content";
 import { changeInBulk, saveFiling, undoBulk } from "./filing";
 import { readFilter } from "./filter";
@@ -528,6 +528,36 @@ test("a copy knows where it came from, and has its words", async () => {
   expect(JSON.stringify(open.content)).toContain("house.fee");
 });
 
-test("there are no cases to try on in an empty house", async () => {
-  expect(await trialCases(em(), house.maren, [5], now)).toEqual([]);
+describe("cases to try on", () => {
+  test("are none in an empty house", async () => {
+    expect(await trialCases(em(), house.maren, [5], now)).toEqual([]);
+  });
+
+  test("are the latest and the awkward ones, with their values; a chosen one however old", async () => {
+    const made = [];
+    for (let count = 0; count < 12; count += 1) made.push(await testCase(em()));
+    const [old, nameless, foreign] = made;
+    await query(em(), "update cases set opened_at = opened_at - interval '2 days' where id = any(?)", [
+      [old?.id, nameless?.id, foreign?.id],
+    ]);
+    await query(
+      em(),
+      "update customers set first_name = null, language = 'de' where id = (select customer_id from cases where id = ?)",
+      [nameless?.id],
+    );
+    await query(em(), "update messages set language = 'fr' where case_id = ?", [foreign?.id]);
+    await query(em(), "update cases set language = 'fr' where id = ?", [foreign?.id]);
+    const cases = await trialCases(em(), house.maren, [], now);
+    const numbers = cases.map((one) => one.number);
+    expect(numbers).toContain(nameless?.number);
+    expect(cases.find((one) => one.number === foreign?.number)?.language).toMatch(/^fr/);
+    expect(cases.find((one) => one.number === nameless?.number)?.context.customer).toMatchObject({
+      first_name: null,
+    });
+    expect(cases.find((one) => one.number === nameless?.number)?.context.agent).toMatchObject({
+      name: "Maren Test",
+    });
+    const pinned = await trialCases(em(), house.maren, [old?.number ?? 0], now);
+    expect(pinned.map((one) => one.number)).toContain(old?.number);
+  });
 });
