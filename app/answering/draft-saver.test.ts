@@ -98,3 +98,20 @@ test("flushing saves at once, and leaving saves what is left", async () => {
   one.leave();
   expect(asked.at(-1)).toEqual({ version: 1, words: "last" });
 });
+
+test("flushing while a save is under way saves what was typed since, even after the wait was due", async () => {
+  const one = saver();
+  let answer: (response: Response) => void = () => undefined;
+  answers.push(() => new Promise((resolve) => (answer = resolve)));
+  one.touch();
+  await jest.advanceTimersByTimeAsync(500);
+  words = "typed meanwhile";
+  one.touch();
+  const flushed = one.flush();
+  answer(ok(1));
+  await jest.advanceTimersByTimeAsync(0);
+  expect(await flushed).toBe(true);
+  expect(asked.map((one) => one.words)).toEqual(["a", "typed meanwhile"]);
+  await jest.advanceTimersByTimeAsync(5000);
+  expect(asked).toHaveLength(2);
+});

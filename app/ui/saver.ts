@@ -28,6 +28,8 @@ export class Saver<T extends { version: number }> {
   #dirty = false;
   #running: Promise<void> | null = null;
   #stopped = false;
+  /** Whether the latest save did not get through. */
+  #failed = false;
 
   constructor(options: Options<T>) {
     this.#options = options;
@@ -48,10 +50,14 @@ export class Saver<T extends { version: number }> {
 
   /** Waits until what was typed is saved. @returns whether it is */
   async flush(): Promise<boolean> {
-    clearTimeout(this.#timer);
     while (this.#dirty && !this.#stopped) {
-      await (this.#running ?? this.#save());
-      if (this.#timer !== undefined && this.#dirty) return false;
+      this.#unschedule();
+      // A save under way may rest on older words: it ends first, then these go.
+      if (this.#running) await this.#running;
+      else {
+        await this.#save();
+        if (this.#failed) return false;
+      }
     }
     await this.#running;
     return !this.#dirty && !this.#stopped;
@@ -59,7 +65,7 @@ export class Saver<T extends { version: number }> {
 
   /** Saves once more while the page goes away. */
   leave(): void {
-    clearTimeout(this.#timer);
+    this.#unschedule();
     if (this.#dirty && !this.#stopped && !this.#running)
       void this.#options.request(this.#version, true).catch(() => undefined);
     this.#stopped = true;
@@ -67,13 +73,18 @@ export class Saver<T extends { version: number }> {
 
   /** No more saving: what was written has been sent off. */
   stop(): void {
-    clearTimeout(this.#timer);
+    this.#unschedule();
     this.#stopped = true;
     this.#dirty = false;
   }
 
-  #schedule(delay: number): void {
+  #unschedule(): void {
     clearTimeout(this.#timer);
+    this.#timer = undefined;
+  }
+
+  #schedule(delay: number): void {
+    this.#unschedule();
     this.#timer = setTimeout(() => {
       this.#timer = undefined;
       if (!this.#running) void this.#save();
@@ -90,6 +101,7 @@ export class Saver<T extends { version: number }> {
 
   async #attempt(): Promise<void> {
     this.#dirty = false;
+    this.#failed = false;
     this.#options.onState("saving");
     try {
       const response = await this.#options.request(this.#version, false);
@@ -110,6 +122,7 @@ export class Saver<T extends { version: number }> {
     } catch {
       // Not reached, or not able to answer: what was typed stays here and is tried again.
       this.#dirty = true;
+      this.#failed = true;
       this.#options.onState("unsaved");
       this.#schedule(RETRY_MS);
     }

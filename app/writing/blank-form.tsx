@@ -59,7 +59,7 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
   const field = (
     label: string,
     key: string,
-    props: { type?: string; placeholder?: string; hint?: string } = {},
+    props: { type?: string; placeholder?: string; list?: string } = {},
   ) => (
     <label className="grid grid-cols-[7.5rem_1fr] items-baseline gap-2">
       {label}
@@ -68,6 +68,7 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
         type={props.type ?? "text"}
         step="any"
         placeholder={props.placeholder}
+        list={props.list}
         value={text(key)}
         onChange={(event) => {
           const { value } = event.target;
@@ -120,8 +121,19 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
             />
           </label>
           {check("several may be chosen", "many", false)}
-          {draft.many === true &&
-            field("Joined by", "join", { placeholder: "“, ” and “and”, as the language does" })}
+          {draft.many === true && (
+            <>
+              {field("Joined by", "join", {
+                placeholder: "“, ” and “ and ” before the last",
+                list: "usual-joins",
+              })}
+              <datalist id="usual-joins">
+                {[", ", "; ", " and ", " or ", " / "].map((join) => (
+                  <option key={join} value={join} />
+                ))}
+              </datalist>
+            </>
+          )}
         </>
       )}
       {(kind === "number" || kind === "money") && (

@@ -8,7 +8,7 @@ import { useToast } from "../ui/toast";
 
 const saved = z.object({ changed: z.string() });
 
-const row = "grid grid-cols-[6.5rem_1fr] items-baseline gap-2";
+const row = "grid grid-cols-[5rem_minmax(0,1fr)] items-baseline gap-2";
 
 /** Where a reply stands and what it is for: everything about it but its words. */
 export function FilingForm({ open, onAbout }: { open: OpenReply; onAbout: (filing: Filing) => void }) {
@@ -97,7 +97,7 @@ export function FilingForm({ open, onAbout }: { open: OpenReply; onAbout: (filin
                     })
                   }
                 />
-                {channel}
+                {channel === "sms" ? "SMS" : channel}
               </label>
             ))}
           </span>
@@ -165,7 +165,7 @@ export function FilingForm({ open, onAbout }: { open: OpenReply; onAbout: (filin
         </label>
         <div className={row}>
           Season
-          <span className="flex items-baseline gap-2">
+          <span className="flex flex-wrap items-baseline gap-2">
             <input
               aria-label="Season from"
               type="date"

@@ -55,7 +55,7 @@ export default function History({ loaderData }: Route.ComponentProps) {
         <label className="flex items-baseline gap-2">
           From
           <select
-            className="lined-field max-w-80 bg-sheet"
+            className="lined-field max-w-md bg-sheet"
             value={before?.row.id ?? ""}
             onChange={(event) => go({ before: Number(event.target.value) })}
           >
@@ -72,7 +72,7 @@ export default function History({ loaderData }: Route.ComponentProps) {
         <label className="flex items-baseline gap-2">
           to
           <select
-            className="lined-field max-w-80 bg-sheet"
+            className="lined-field max-w-md bg-sheet"
             value={after.row.id}
             onChange={(event) => go({ after: Number(event.target.value) })}
           >

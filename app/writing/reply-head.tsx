@@ -171,7 +171,7 @@ export function ReplyHead({ open, reply }: { open: OpenReply; reply: ReplyHandle
 function stateWords({ state, published, copiedFrom, others, uses }: OpenReply): string {
   const words = [
     state === "shelved" ? `version ${published?.number ?? 1} on the shelf` : state,
-    uses > 0 ? `used ${uses} times in 90 days` : null,
+    uses === 0 ? null : `used ${uses === 1 ? "once" : `${uses} times`} in 90 days`,
     copiedFrom ? `begun from “${copiedFrom.title}”` : null,
     others.length > 0
       ? `${others.join(" and ")} ${others.length === 1 ? "has" : "have"} a working copy too`
