@@ -1,7 +1,11 @@
 import { benchCompose } from "./compose";
+import { benchLibrary } from "./library";
 
 /** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
-const benches: Record<string, () => object> = { compose: benchCompose };
+const benches: Record<string, () => object | Promise<object>> = {
+  compose: benchCompose,
+  library: benchLibrary,
+};
 
 const names = process.argv.slice(2);
 for (const name of names.length > 0 ? names : Object.keys(benches)) {
@@ -9,5 +13,5 @@ for (const name of names.length > 0 ? names : Object.keys(benches)) {
   if (!bench) {
     process.stderr.write(`bench: there is no “${name}”; there is ${Object.keys(benches).join(", ")}\n`);
     process.exitCode = 2;
-  } else process.stdout.write(`${JSON.stringify(bench())}\n`);
+  } else process.stdout.write(`${JSON.stringify(await bench())}\n`);
 }

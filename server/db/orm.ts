@@ -24,8 +24,8 @@ function ormOptions(url: string): Options {
       snapshot: false,
       silent: true,
     },
-    // Counted by rate-limiter-flexible and not an entity of ours.
-    schemaGenerator: { skipTables: ["sign_in_limits"] },
+    // Counted by rate-limiter-flexible, and kept by triggers: not entities of ours.
+    schemaGenerator: { skipTables: ["sign_in_limits", "search_words"] },
     pool: { min: 0, max: 10 },
     forceUtcTimezone: true,
     ignoreUndefinedInQuery: false,

@@ -70,11 +70,6 @@ export function readFilter(params: URLSearchParams): ReplyFilter {
   return replyFilterSchema.parse(Object.fromEntries(params));
 }
 
-/** The words of a search as PostgreSQL's prefix terms; empty when nothing is searched. */
-export function searchTerms(q: string): string[] {
-  return [...new Set(q.toLowerCase().match(/[\p{L}\p{M}\p{N}]+/gu) ?? [])].slice(0, 12);
-}
-
 /** Conditions of a filter on replies `r` of shelves `s`, its search apart, with their values. */
 export function filterConditions(
   viewer: Viewer,

@@ -2,7 +2,8 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { named, query } from "../db/sql";
 import type { Viewer } from "../people/viewer";
 import { mayPublish } from "./access";
-import { filterConditions, searchTerms, type ReplyFilter } from "./filter";
+import { filterConditions, type ReplyFilter } from "./filter";
+import { exactly, searchFor, searchTerms, spelledAlike, type Search } from "./search";
 
 /** How many replies a page of the list has. */
 export const PAGE_SIZE = 100;
@@ -91,7 +92,7 @@ const STOP = "\u0002";
 /**
  * A page of the replies that a viewer may read, by a filter.
  * Searching, the words must all begin words of title, tags, shelf, text or blanks, in the forms of the reply's
- * language; where nothing has them, words spelled alike are found (trigrams).
+ * language; where nothing has them, words spelled alike are found.
  * @returns the rows, how many there are in all, and whether they are spelled alike only
  */
 export async function listReplies(
@@ -101,10 +102,11 @@ export async function listReplies(
 ): Promise<{ rows: ReplyRow[]; total: number; alike: boolean }> {
   const terms = searchTerms(filter.q);
   if (terms.length === 0) return { ...(await page(em, viewer, filter, null)), alike: false };
-  const exact = await page(em, viewer, filter, await termsSearch(em, terms));
+  const exact = await page(em, viewer, filter, await searchFor(em, exactly(terms)));
   if (exact.total > 0) return { ...exact, alike: false };
-  const alike = await tolerant(em, (inner) => page(inner, viewer, filter, alikeSearch(terms)));
-  return { ...alike, alike: true };
+  const spelled = await spelledAlike(em, terms);
+  if (spelled === null) return { ...exact, alike: false };
+  return { ...(await page(em, viewer, filter, await searchFor(em, spelled))), alike: true };
 }
 
 /** The keys of all that a filter finds, for changes in bulk. @param most refuses to read more than this */
@@ -115,11 +117,10 @@ export async function listKeys(
   most: number,
 ): Promise<string[]> {
   const terms = searchTerms(filter.q);
-  const search = terms.length === 0 ? null : await termsSearch(em, terms);
-  const keys = async (by: Search | null, inner = em) => {
+  const keys = async (by: Search | null) => {
     const { sql, values } = filterConditions(viewer, filter);
     const rows = await query<{ key: string }>(
-      inner,
+      em,
       ...named(
         `${by?.with ?? ""} select r.key from replies r join shelves s on s.id = r.shelf_id ${by?.join ?? ""} where ${sql} order by r.id limit :most`,
         { ...values, ...by?.values, most },
@@ -127,73 +128,11 @@ export async function listKeys(
     );
     return rows.map((row) => row.key);
   };
-  const exact = await keys(search);
-  if (exact.length > 0 || terms.length === 0) return exact;
-  return tolerant(em, (inner) => keys(alikeSearch(terms), inner));
-}
-
-/** How alike words must be spelled to be looked at (share of trigrams): two letters swapped in a word of eight are. */
-const ALIKE = "0.3";
-
-/** Runs a search by spelling with our tolerance, which PostgreSQL's index follows within the transaction. */
-function tolerant<T>(em: EntityManager, search: (inner: EntityManager) => Promise<T>): Promise<T> {
-  return em.transactional(async (inner) => {
-    await query(inner, "select set_config('pg_trgm.word_similarity_threshold', ?, true)", [ALIKE]);
-    return search(inner);
-  });
-}
-
-interface Search {
-  with: string;
-  join: string;
-  values: Record<string, unknown>;
-}
-
-/** One query of the terms in every language that replies have, so that the index serves them all. */
-async function termsSearch(em: EntityManager, terms: string[]): Promise<Search> {
-  const languages = await query<{ language: string }>(
-    em,
-    `with recursive known as (
-       (select language from reply_variants order by language limit 1)
-       union all
-       select (select t.language from reply_variants t where t.language > k.language order by t.language limit 1)
-         from known k where k.language is not null
-     ) select language from known where language is not null`,
-  );
-  const values: Record<string, unknown> = { prefixes: terms.map((term) => `${term}:*`).join(" & ") };
-  const tags = [...new Set(["en", ...languages.map((row) => row.language)])];
-  const asked = tags.map((tag, index) => {
-    const name = `lang${"abcdefghijklmnopqrstuvwxyz".charAt(index % 26)}${"x".repeat(Math.floor(index / 26))}`;
-    values[name] = tag;
-    return `to_tsquery(language_dictionary(:${name}), :prefixes)`;
-  });
-  return {
-    with: `with asked as (select ${asked.join(" || ")} as terms),
-      hits as (
-        select t.version_id, max(ts_rank('{0.1, 0.4, 0.8, 1}', t.terms, asked.terms, 1)) as rank
-          from reply_variants t, asked where t.terms @@ asked.terms group by t.version_id
-      )`,
-    join: "join hits on hits.version_id = r.current_version_id",
-    values,
-  };
-}
-
-/** Every term is spelled like some words of the reply; of those, the ones nearly as alike as the best. */
-function alikeSearch(terms: string[]): Search {
-  const values: Record<string, unknown> = {};
-  const names = terms.map((term, index) => {
-    const name = `term${"abcdefghijkl".charAt(index)}`;
-    values[name] = term;
-    return name;
-  });
-  return {
-    with: `with spelled as (
-      select t.version_id, max(${names.map((name) => `word_similarity(:${name}, t.words)`).join(" + ")}) as rank
-        from reply_variants t where ${names.map((name) => `:${name} <% t.words`).join(" and ")} group by t.version_id
-    ), hits as (select * from spelled where rank >= 0.8 * (select max(rank) from spelled))`,
-    join: "join hits on hits.version_id = r.current_version_id",
-    values,
-  };
+  if (terms.length === 0) return keys(null);
+  const exact = await keys(await searchFor(em, exactly(terms)));
+  if (exact.length > 0) return exact;
+  const spelled = await spelledAlike(em, terms);
+  return spelled === null ? [] : keys(await searchFor(em, spelled));
 }
 
 async function page(
@@ -236,7 +175,7 @@ async function page(
               (select max(u.at) from letter_replies u where u.reply_id = r.id) as last_used,
               exists (select 1 from reply_pins n where n.reply_id = r.id and n.person_id = :person) as pinned,
               (select count(*)::int from reply_versions w where w.reply_id = r.id and w.state = 'proposed') as waiting,
-              ${search ? foundSql(search) : "null as title_found, null as snippet"}
+              ${search ? foundSql() : "null as title_found, null as snippet"}
          from paged join replies r on r.id = paged.id join shelves s on s.id = r.shelf_id
         order by paged.at`,
       {
@@ -255,8 +194,7 @@ async function page(
 const TEXT = "regexp_replace(substring(t.words from position(E'\\n' in t.words) + 1), '\\s+', ' ', 'g')";
 
 /** What was found in the title, and around what was found in the text, in the variant that has it best. */
-function foundSql(search: Search): string {
-  if (!("prefixes" in search.values)) return "null as title_found, null as snippet";
+function foundSql(): string {
   const best = (words: string, style: string) =>
     `(select ts_headline(language_dictionary(t.language), ${words}, asked.terms, ${style})
         from reply_variants t, asked where t.version_id = r.current_version_id and t.terms @@ asked.terms

@@ -6,6 +6,7 @@ import type { Blanks } from "#core/tokens/blanks";
 import type { Viewer } from "../people/viewer";
 import { named, query } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
+import { exactly, searchFor, searchTerms, spelledAlike } from "./search";
 
 /** A reply as the shelf strip offers it: all that is needed to read it for a case and to take it. */
 export interface StripReply {
@@ -74,46 +75,60 @@ export async function stripReplies(
   input: StripQuery,
 ): Promise<{ replies: StripReply[]; total: number }> {
   const typed = input.query.trim();
-  const terms = typed ? allWords(typed) : tellingWords(input.message);
+  const telling = tellingWords(input.message);
+  if (!typed) return offer(em, viewer, input, telling, telling.length > 0 ? telling.join(" | ") : null);
+  const terms = searchTerms(typed);
+  if (terms.length === 0) return offer(em, viewer, input, [], null);
+  const exact = await offer(em, viewer, input, terms, exactly(terms));
+  if (exact.replies.length > 0) return exact;
+  const spelled = await spelledAlike(em, terms);
+  return spelled === null ? exact : offer(em, viewer, input, terms, spelled);
+}
+
+/** The replies that can be used and have what is asked, the best first. @param asked a text query; null for all */
+async function offer(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+  terms: string[],
+  asked: string | null,
+): Promise<{ replies: StripReply[]; total: number }> {
+  const typed = input.query.trim() !== "";
+  const search = asked === null ? null : await searchFor(em, asked);
   const values = {
     ...asks(viewer),
+    ...search?.values,
     channel: input.channel,
     language: input.language,
     short: input.language.slice(0, 2),
     limit: input.limit,
-    typed: typed.toLowerCase(),
-    // Typed words must begin words of the reply; the message's words only have to be among them.
-    terms: typed ? terms.map((term) => `${term}:*`).join(" & ") : terms.join(" | "),
-    must: typed !== "",
+    must: typed,
     keys: input.keys ?? null,
   };
   const rows = await query<Row>(
     em,
     ...named(
-      `with offered as (
-         select distinct on (r.id) r.id, r.key, r.title, r.part, r.tags, v.id as version_id, v.blanks, v.passages, v.use_template_subject,
-                t.language, t.document, t.subject, t.words, t.terms, (${IN_SEASON}) as in_season, r.season_from, r.season_until, coalesce(t.title, r.title) as shown_title, s.name as shelf_name, s.mark as shelf_mark
-           from replies r
-           join shelves s on s.id = r.shelf_id
-           join reply_versions v on v.reply_id = r.id and v.state = 'published'
-           join reply_variants t on t.version_id = v.id
-          where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON}) and (:keys::text[] is null or r.key = any(:keys::text[])) and ${USABLE_SHELF}
-          order by r.id, (t.language = :language) desc, (left(t.language, 2) = :short) desc, t.fallback desc
-       ), used as (
-         select lr.reply_id, sum(power(0.5, extract(epoch from now() - lr.at) / 2592000))::float as uses
-           from letter_replies lr where lr.at > now() - interval '90 days' group by lr.reply_id
-       ), scored as (
-         select o.*, coalesce(u.uses, 0) as uses,
-                case when :terms = '' then 0 else ts_rank('{0.1, 0.6, 0.8, 1}', o.terms, to_tsquery(language_dictionary(o.language), :terms), 1) end as rank,
-                case when :typed = '' then 0 else greatest(similarity(lower(o.shown_title), :typed), word_similarity(:typed, lower(o.words)) * 0.8) end as alike
-           from offered o left join used u on u.reply_id = o.id
+      `${search ? `${search.with},` : "with"} offered as (
+         select r.id, ${search ? "coalesce(hits.rank, 0)" : "0"} as rank, (${IN_SEASON}) as in_season,
+                coalesce((select sum(power(0.5, extract(epoch from now() - lr.at) / 2592000))::float
+                  from letter_replies lr where lr.reply_id = r.id and lr.at > now() - interval '90 days'), 0) as uses
+           from replies r join shelves s on s.id = r.shelf_id
+           ${search ? `${typed ? "" : "left "}${search.join}` : ""}
+          where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON})
+            and (:keys::text[] is null or r.key = any(:keys::text[])) and ${USABLE_SHELF}
+       ), best as (
+         select o.*, row_number() over (order by in_season desc, (r.part = 'answer') desc, (rank * 4 + least(uses, 50) / 500.0) desc, r.title) as at
+           from offered o join replies r on r.id = o.id order by at limit :limit
        )
-       select key, version_id, shown_title as title, part, tags, blanks, passages, use_template_subject, language, document, subject,
-              words, shelf_name, shelf_mark, uses, (rank > 0) as matched, in_season, season_from::text, season_until::text
-         from scored
-        where not :must or rank > 0 or alike > 0.45
-        order by in_season desc, (part = 'answer') desc, (rank * 4 + alike + least(uses, 50) / 500.0) desc, title
-        limit :limit`,
+       select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
+              t.language, t.document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,
+              best.in_season, r.season_from::text, r.season_until::text
+         from best join replies r on r.id = best.id join shelves s on s.id = r.shelf_id join reply_versions v on v.id = r.current_version_id
+         join lateral (
+           select * from reply_variants t where t.version_id = v.id
+            order by (t.language = :language) desc, (left(t.language, 2) = :short) desc, t.fallback desc limit 1
+         ) t on true
+        order by best.at`,
       values,
     ),
   );
@@ -151,7 +166,7 @@ export async function stripReplies(
         useTemplateSubject: use_template_subject,
         attachments: attachments.get(version_id) ?? [],
         why: in_season
-          ? reason([words, ...row.tags].join(" "), wanted, { typed: typed !== "", uses, matched })
+          ? reason([words, ...row.tags].join(" "), wanted, { typed, uses, matched })
           : outOfSeason(season_from, season_until),
       }),
     ),
@@ -189,11 +204,6 @@ const COMMON = new Set(
     " ",
   ),
 );
-
-/** The words of what was typed, each once. */
-function allWords(text: string): string[] {
-  return [...new Set(text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [])].slice(0, 20);
-}
 
 /** Words of a message worth looking for: three letters or more, the commonest left out. */
 function tellingWords(text: string): string[] {

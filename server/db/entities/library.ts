@@ -121,10 +121,6 @@ export const ReplyVariant = defineEntity({
       name: "reply_variants_terms",
       expression: `create index "reply_variants_terms" on "reply_variants" using gin ("terms")`,
     },
-    {
-      name: "reply_variants_trgm",
-      expression: `create index "reply_variants_trgm" on "reply_variants" using gin ("words" gin_trgm_ops)`,
-    },
   ],
   properties: {
     id: p.integer().primary(),

@@ -73,25 +73,53 @@ export class Migration00002Keeping extends Migration {
     this.addSql(
       `create trigger reply_variant_terms before insert or update on "reply_variants" for each row execute function reply_variant_terms()`,
     );
+    // The words of what is published, by which misspelled ones are understood.
+    this.addSql(`create extension if not exists fuzzystrmatch`);
+    this.addSql(`create table "search_words" ("word" text collate "C" primary key)`);
+    this.addSql(`create index "search_words_trgm" on "search_words" using gin ("word" gin_trgm_ops)`);
+    this.addSql(`
+      create function learn_words(version int) returns void language sql as $$
+        insert into search_words
+        select distinct word from reply_variants t
+          join reply_versions v on v.id = t.version_id join replies r on r.id = v.reply_id join shelves s on s.id = r.shelf_id
+          cross join lateral regexp_split_to_table(
+            lower(concat_ws(' ', coalesce(t.title, v.title), t.words, array_to_string(r.tags, ' '), s.name,
+              (select string_agg(concat_ws(' ', b.key, b.value->>'label'), ' ') from jsonb_each(v.blanks) b))), '[^[:alnum:]]+') word
+         where t.version_id = version and length(word) between 3 and 40
+         order by word
+            on conflict do nothing
+      $$`);
     this.addSql(`
       create function reply_terms() returns trigger language plpgsql as $$
       begin
-        update reply_variants set words = words where version_id = new.current_version_id;
+        if new.tags is distinct from old.tags or new.shelf_id is distinct from old.shelf_id then
+          update reply_variants set words = words where version_id = new.current_version_id;
+        end if;
+        if new.current_version_id is not null then
+          perform learn_words(new.current_version_id);
+        end if;
         return null;
       end $$`);
     this.addSql(
-      `create trigger reply_terms after update of "tags", "shelf_id" on "replies" for each row execute function reply_terms()`,
+      `create trigger reply_terms after update of "tags", "shelf_id", "current_version_id" on "replies" for each row execute function reply_terms()`,
     );
     this.addSql(`
       create function shelf_terms() returns trigger language plpgsql as $$
       begin
         update reply_variants t set words = words from replies r where r.shelf_id = new.id and t.version_id = r.current_version_id;
+        insert into search_words
+        select distinct word from regexp_split_to_table(lower(new.name), '[^[:alnum:]]+') word where length(word) between 3 and 40
+            on conflict do nothing;
         return null;
       end $$`);
     this.addSql(
       `create trigger shelf_terms after update of "name" on "shelves" for each row execute function shelf_terms()`,
     );
     this.addSql(`update "reply_variants" set "words" = "words"`);
+    this.addSql(
+      `select learn_words("current_version_id") from "replies" where "current_version_id" is not null`,
+    );
+    this.addSql(`drop index "reply_variants_trgm"`);
     this.addSql(`create index "reply_variants_terms" on "reply_variants" using gin ("terms")`);
   }
 
