@@ -66,6 +66,7 @@ module.exports = {
           "(^|/)main\\.tsx?$",
           "^app/(routes|entry)",
           "^app/waiting/home",
+          "^app/ui/paper\\.ts$",
           "^app/outside/nobody",
           "^app/setup/home",
           "\\.config\\.",

@@ -31,7 +31,7 @@ for (const [colorScheme, customer] of [
     const page = await (
       await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } })
     ).newPage();
-    test.setTimeout(150_000);
+    test.setTimeout(240_000);
     const errors: string[] = [];
     page.on("console", (message) => {
       if (message.type() === "error") errors.push(message.text());
@@ -47,10 +47,28 @@ for (const [colorScheme, customer] of [
       "/keys",
       "/outside",
       "/outside/ottoline%40example.net",
+      "/shelves",
+      "/shelves?q=refnud",
+      "/shelves?q=zzzz",
+      "/shelves/proposals",
+      "/shelves/arrange",
+      "/replies/new",
+      "/replies/sailing-put-off",
+      "/replies/sailing-put-off/history",
+      "/setup/signatures",
+      "/setup/facts",
+      "/setup/facts/dog_fee",
+      "/setup/usual",
+      "/setup/stationery",
     ]) {
       await page.goto(path);
       await expect(page.getByRole("main")).toBeVisible();
       expect({ path, found: await violations(page) }).toEqual({ path, found: [] });
+    }
+    for (const panel of ["Blanks", "Passages", "Files", "Filing", "History"]) {
+      await page.goto("/replies/sailing-put-off");
+      await page.getByRole("tab", { name: panel }).click();
+      expect({ panel, found: await violations(page) }).toEqual({ panel, found: [] });
     }
     await openCase(page, customer);
     expect(await violations(page)).toEqual([]);

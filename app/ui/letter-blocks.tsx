@@ -91,8 +91,9 @@ function InlineView({ inline }: { inline: Inline }) {
         />
       );
     case "token":
+      return <span className="token">{placeholderText(inline)}</span>;
     case "blank":
-      return <span className="missing">{placeholderText(inline)}</span>;
+      return <span className="blank-value">{placeholderText(inline)}</span>;
   }
 }
 

@@ -21,7 +21,7 @@ export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
   const asked = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
   return answering(async () => ({
-    compared: await compareVersions(em, viewer, args.params.key, asked.after ?? 0, asked.before),
+    compared: await compareVersions(em, viewer, args.params.key, asked.after, asked.before),
     own: await ownTokens(em, now),
   }));
 }

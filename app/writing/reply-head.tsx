@@ -82,6 +82,7 @@ export function ReplyHead({ open, reply }: { open: OpenReply; reply: ReplyHandle
         </span>
       </div>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+        <h1 className="sr-only">{content.title || "Untitled reply"}</h1>
         <input
           aria-label="Title"
           className="min-w-48 grow border-b border-transparent bg-transparent py-1 text-xl font-bold hover:border-line focus:border-ink focus:outline-none"

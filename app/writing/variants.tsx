@@ -67,27 +67,25 @@ export function Variants({ content, current, onChoose, change, known }: Props) {
     setProblem(null);
   };
   return (
-    <div
-      role="tablist"
-      aria-label="Languages"
-      className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm"
-    >
-      {content.variants.map((variant, index) => (
-        <button
-          key={variant.language}
-          type="button"
-          role="tab"
-          aria-selected={variant.language === current}
-          onClick={() => onChoose(variant.language)}
-          className={`border-b-2 pb-0.5 ${variant.language === current ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`}
-        >
-          {languageName(variant.language)}
-          {index === 0 && content.variants.length > 1 && (
-            <span className="font-normal text-soft"> fallback</span>
-          )}
-          {isStale(content, variant) && <span className="font-normal text-look"> stale</span>}
-        </button>
-      ))}
+    <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm">
+      <div role="tablist" aria-label="Languages" className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
+        {content.variants.map((variant, index) => (
+          <button
+            key={variant.language}
+            type="button"
+            role="tab"
+            aria-selected={variant.language === current}
+            onClick={() => onChoose(variant.language)}
+            className={`border-b-2 pb-0.5 ${variant.language === current ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`}
+          >
+            {languageName(variant.language)}
+            {index === 0 && content.variants.length > 1 && (
+              <span className="font-normal text-soft"> fallback</span>
+            )}
+            {isStale(content, variant) && <span className="font-normal text-look"> stale</span>}
+          </button>
+        ))}
+      </div>
       {adding ? (
         <span className="flex items-baseline gap-2">
           <input

@@ -19,13 +19,13 @@ import { never } from "./never";
 import { greetings, signOffs } from "./phrases";
 
 /** Where a writer has to look. Positions in a body count as ProseMirror's do, in a subject as text does. */
-export type WriterPlace =
+type WriterPlace =
   | { in: "body"; from: number; to: number }
   | { in: "subject"; from: number; to: number }
   | { in: "passage"; id: string }
   | { in: "blank"; name: string };
 
-export type WriterCode =
+type WriterCode =
   | "token-unknown"
   | "token-uncertain"
   | "text-unreadable"

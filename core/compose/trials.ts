@@ -133,7 +133,7 @@ function valuesOf({ context }: TrialCase, names: ReadonlySet<string>): Map<strin
 }
 
 /** Something of each blank's kind, so that a trial reads like a letter. */
-export function sampleValues(blanks: Blanks): BlankValues {
+function sampleValues(blanks: Blanks): BlankValues {
   return Object.fromEntries(Object.entries(blanks).map(([name, blank]) => [name, sampleValue(name, blank)]));
 }
 
@@ -162,6 +162,6 @@ function isSingle(value: BlankValue): boolean {
 }
 
 /** What English calls a language. */
-export function languageName(tag: string): string {
+function languageName(tag: string): string {
   return new Intl.DisplayNames("en", { type: "language" }).of(tag) ?? tag;
 }

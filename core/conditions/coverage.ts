@@ -34,7 +34,7 @@ export function choicesOf(blank: Blank): BlankValue[] {
 }
 
 /** The one blank that a condition depends on; null when it depends on more or on anything else. */
-export function steeringBlank(condition: Condition): string | null {
+function steeringBlank(condition: Condition): string | null {
   const names = new Set(testsOf(condition).map((test) => test.value));
   const [only] = names;
   return names.size === 1 && only?.startsWith("blank.") ? only.slice("blank.".length) : null;

@@ -4,7 +4,7 @@ import { placeholderText } from "./placeholder";
 import type { Block, Doc, Inline, Mark, TextNode } from "./types";
 
 /** Whether something stands in both texts, only in the newer, or only in the older. */
-export type Change = "same" | "added" | "removed";
+type Change = "same" | "added" | "removed";
 
 export interface ComparedText {
   kind: Change;

@@ -128,7 +128,7 @@ const schemas: Record<FactType, z.ZodType<Detail>> = {
 };
 
 /** Reads a value for a fact of a kind. @throws Unusable with what is wrong */
-export function readFactValue(type: FactType, value: unknown): Detail {
+function readFactValue(type: FactType, value: unknown): Detail {
   const parsed = schemas[type].safeParse(value);
   if (!parsed.success) throw new Unusable(parsed.error.issues[0]?.message ?? "This value cannot be kept");
   return parsed.data;

@@ -14,7 +14,7 @@ import type { Viewer } from "../people/viewer";
 import { attachmentsOf } from "./strip";
 import { searchWords } from "./words";
 
-export const languageTag = z
+const languageTag = z
   .string()
   .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "A language is a tag, as in en or pt-BR");
 

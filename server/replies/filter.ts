@@ -2,7 +2,7 @@ import { z } from "zod";
 import { asks, READABLE_REPLY } from "./access";
 import type { Viewer } from "../people/viewer";
 
-export const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
+const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
 export const replyParts = ["opening", "answer", "closing"] as const;
 export const replyChannels = ["email", "chat", "sms"] as const;
 export const replyColumns = [
@@ -39,7 +39,7 @@ const text = z.string().trim().max(200).catch("");
 /**
  * The filters of the list of replies, as they stand in an address. They combine; what cannot be read counts as not set.
  */
-export const replyFilterSchema = z.object({
+const replyFilterSchema = z.object({
   q: text,
   shelf: text,
   part: z.enum(replyParts).nullable().catch(null),

@@ -59,21 +59,21 @@ export interface Comparison {
 
 /**
  * Two versions of a reply side by side.
- * @param afterId the newer; @param beforeId the older, by default the published one, or the one before the newer
+ * @param afterId the newer, by default the latest; @param beforeId the older, by default the published one, or the one before the newer
  * @throws NotFound
  */
 export async function compareVersions(
   em: EntityManager,
   viewer: Viewer,
   key: string,
-  afterId: number,
+  afterId: number | null,
   beforeId: number | null,
 ): Promise<Comparison> {
   const reply = await findReply(em, viewer, key);
-  const after = await readableVersion(em, viewer, reply, afterId);
   const versions = await versionsOf(em, viewer, reply);
+  const after = await readableVersion(em, viewer, reply, afterId ?? versions[0]?.id ?? 0);
   const published = await publishedOf(em, reply.id);
-  const place = versions.findIndex((row) => row.id === afterId);
+  const place = versions.findIndex((row) => row.id === after.id);
   const previous =
     after.state === "published" || after.state === "superseded"
       ? versions.slice(place + 1).find((row) => row.state === "superseded" || row.state === "published")

@@ -9,7 +9,7 @@ import { exactly, searchFor, searchTerms, spelledAlike, type Search } from "./se
 export const PAGE_SIZE = 100;
 
 /** A stretch of a found text; `found` where it is what was searched. */
-export interface FoundPiece {
+interface FoundPiece {
   text: string;
   found: boolean;
 }
