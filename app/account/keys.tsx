@@ -37,6 +37,30 @@ const groups: { place: string; keys: [string, string][] }[] = [
       ["Alt Z", "call the letter back"],
     ],
   },
+  {
+    place: "Shelves",
+    keys: [
+      ["/", "find a reply"],
+      ["↑ ↓", "move along the list"],
+      ["Space", "mark the reply for a change in bulk"],
+      ["Enter", "open the reply"],
+      ["Alt ↑, Alt ↓", "move what is within reach, or a shelf being arranged"],
+      ["Alt Z", "take a change in bulk back"],
+    ],
+  },
+  {
+    place: "Writing",
+    keys: [
+      ["{", "insert a value or a blank; Esc for the brace itself"],
+      ["Ctrl K", "link the selected words"],
+      ["Ctrl Shift 7, 8", "numbered list, list"],
+      ["Ctrl Alt 2", "heading"],
+      ["Ctrl Shift B", "quotation"],
+      ["Tab, Shift Tab", "in a table: next and previous cell"],
+      ["Alt 1 to 6", "try on, blanks, passages, files, filing, history"],
+      ["Alt ↑, Alt ↓", "move a blank or a file in its order"],
+    ],
+  },
 ];
 
 export default function Keys() {

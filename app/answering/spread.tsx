@@ -2,13 +2,13 @@ import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore
 import { createPortal, flushSync } from "react-dom";
 import { Link, useNavigate } from "react-router";
 import type { OpenCase } from "#server/answering/open";
-import type { StripReply } from "#server/replies/strip";
 import { Kbd } from "../ui/kbd";
 import { focusOpenBlank } from "./blanks";
 import { OurAnswer } from "./our-answer";
 import { Strip } from "./strip";
 import { TheirSide } from "./their-side";
 import { useAnswer } from "./use-answer";
+import { useStrip } from "./use-strip";
 import { useSend } from "./use-send";
 
 export interface Around {
@@ -22,9 +22,8 @@ export interface Around {
 export function Spread({ open, around }: { open: OpenCase; around: Around }) {
   const [answer, place] = useAnswer(open);
   const { editor, letter, take } = answer;
-  const [looked, setLooked] = useState<StripReply | null>(
-    open.draft ? null : (open.strip.replies[0] ?? null),
-  );
+  const strip = useStrip(open);
+  const [looking, setLooking] = useState(open.draft === null);
   const search = useRef<HTMLInputElement>(null);
   const send = useSend(open, answer);
   const navigate = useNavigate();
@@ -32,7 +31,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
 
   const backToShelf = useCallback(() => search.current?.focus(), []);
   // The words must be on the page before the hand can be put on them.
-  const showAnswer = useCallback(() => flushSync(() => setLooked(null)), []);
+  const showAnswer = useCallback(() => flushSync(() => setLooking(false)), []);
   const toAnswer = useCallback(() => {
     showAnswer();
     if (editor && !focusOpenBlank(editor)) editor.commands.focus("end");
@@ -69,7 +68,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
           open={open}
           answer={answer}
           place={place}
-          looked={looked !== null && !taken.has(looked.key) ? looked : null}
+          looked={looking && strip.chosen && !taken.has(strip.chosen.key) ? strip.chosen : null}
           onSend={send}
           onWrite={toAnswer}
         />
@@ -78,7 +77,8 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
         open={open}
         search={search}
         taken={taken}
-        onLook={setLooked}
+        strip={strip}
+        onLook={setLooking}
         onTake={(reply, how) => {
           showAnswer();
           take(reply, how);

@@ -1,25 +1,25 @@
-import { useEffect, useId, useRef, useState, type KeyboardEvent, type RefObject } from "react";
+import { useEffect, useId, useRef, type KeyboardEvent, type RefObject } from "react";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import { Kbd } from "../ui/kbd";
-import { useStrip } from "./use-strip";
+import type { StripHandle } from "./use-strip";
 
 interface Props {
   open: OpenCase;
+  strip: StripHandle;
   search: RefObject<HTMLInputElement | null>;
   taken: ReadonlySet<string>;
-  onLook: (reply: StripReply | null) => void;
+  /** Whether the shelf is looked at, and the page shows how the chosen reply would read. */
+  onLook: (looking: boolean) => void;
   onTake: (reply: StripReply, how: "swap" | "stack") => void;
   onLeave: () => void;
 }
 
 /** The shelf along the bottom: replies for this case, to look at with the arrows and to take with Enter. */
-export function Strip({ open, search, taken, onLook, onTake, onLeave }: Props) {
+export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: Props) {
   const id = useId();
-  const { query, setQuery, replies, total, searching, problem } = useStrip(open);
-  const [at, setAt] = useState(0);
+  const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
   const board = useRef<HTMLDivElement>(null);
-  const current = Math.min(at, Math.max(0, replies.length - 1));
   const began = open.draft !== null;
 
   useEffect(() => {
@@ -28,14 +28,13 @@ export function Strip({ open, search, taken, onLook, onTake, onLeave }: Props) {
 
   const go = (next: number) => {
     const to = Math.max(0, Math.min(replies.length - 1, next));
-    setAt(to);
-    onLook(replies[to] ?? null);
+    setCurrent(to);
+    onLook(true);
     board.current?.children[to]?.scrollIntoView({ block: "nearest", inline: "nearest" });
   };
 
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
-    const chosen = replies[current];
     if (event.key === "ArrowRight") go(current + 1);
     else if (event.key === "ArrowLeft") go(current - 1);
     else if (event.key === "Enter" && chosen) onTake(chosen, event.shiftKey ? "stack" : "swap");
@@ -60,12 +59,12 @@ export function Strip({ open, search, taken, onLook, onTake, onLeave }: Props) {
             className="lined-field w-full text-base text-ink"
             value={query}
             onChange={(event) => {
-              setAt(0);
               setQuery(event.target.value);
+              onLook(true);
             }}
-            onFocus={() => onLook(replies[current] ?? null)}
+            onFocus={() => onLook(true)}
             onBlur={(event) => {
-              if (event.relatedTarget !== null) onLook(null);
+              if (event.relatedTarget !== null) onLook(false);
             }}
             onKeyDown={onKeyDown}
             autoComplete="off"

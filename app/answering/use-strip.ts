@@ -9,8 +9,11 @@ interface Found {
   replies: StripReply[];
 }
 
-/** The replies of the strip: those of the case, or those found by what is typed. */
+export type StripHandle = ReturnType<typeof useStrip>;
+
+/** The replies of the strip, those of the case or those found by what is typed, and which of them is chosen. */
 export function useStrip(open: OpenCase) {
+  const [at, setAt] = useState(0);
   const [query, setQuery] = useState("");
   const [found, setFound] = useState<Found | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -42,11 +45,19 @@ export function useStrip(open: OpenCase) {
     };
   }, [wanted, language, open.number]);
 
-  const searched = wanted !== "" && found !== null;
+  const replies = wanted !== "" && found !== null ? found.replies : open.strip.replies;
+  const current = Math.min(at, Math.max(0, replies.length - 1));
   return {
     query,
-    setQuery,
-    replies: searched ? found.replies : open.strip.replies,
+    /** What is typed; the nearest found is chosen. */
+    setQuery: (typed: string) => {
+      setAt(0);
+      setQuery(typed);
+    },
+    replies,
+    current,
+    setCurrent: setAt,
+    chosen: replies[current] ?? null,
     total: open.strip.total,
     searching: wanted !== "" && found?.query !== wanted,
     problem: wanted === "" ? null : problem,

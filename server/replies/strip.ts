@@ -103,6 +103,7 @@ async function offer(
     short: input.language.slice(0, 2),
     limit: input.limit,
     must: typed,
+    typed: input.query.trim().toLowerCase(),
     keys: input.keys ?? null,
   };
   const rows = await query<Row>(
@@ -110,6 +111,7 @@ async function offer(
     ...named(
       `${search ? `${search.with},` : "with"} offered as (
          select r.id, ${search ? "coalesce(hits.rank, 0)" : "0"} as rank, (${IN_SEASON}) as in_season,
+                ${typed ? "similarity(lower(r.title), :typed)" : "0"} as alike,
                 coalesce((select sum(power(0.5, extract(epoch from now() - lr.at) / 2592000))::float
                   from letter_replies lr where lr.reply_id = r.id and lr.at > now() - interval '90 days'), 0) as uses
            from replies r join shelves s on s.id = r.shelf_id
@@ -117,7 +119,7 @@ async function offer(
           where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON})
             and (:keys::text[] is null or r.key = any(:keys::text[])) and ${USABLE_SHELF}
        ), best as (
-         select o.*, row_number() over (order by in_season desc, (r.part = 'answer') desc, (rank * 4 + least(uses, 50) / 500.0) desc, r.title) as at
+         select o.*, row_number() over (order by in_season desc, (r.part = 'answer') desc, (rank * 4 + alike + least(uses, 50) / 500.0) desc, r.title) as at
            from offered o join replies r on r.id = o.id order by at limit :limit
        )
        select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
@@ -223,7 +225,8 @@ function reason(
   const shared = [...new Set(words.toLowerCase().match(/[\p{L}\p{N}]{3,}/gu) ?? [])].filter((word) =>
     found.typed ? [...wanted].some((term) => word.startsWith(term)) : wanted.has(word),
   );
-  const use = found.uses >= 1 ? `used ${Math.round(found.uses)} times lately` : null;
+  const times = Math.round(found.uses);
+  const use = times >= 1 ? `used ${times === 1 ? "once" : `${times} times`} lately` : null;
   const words3 = shared
     .slice(0, 3)
     .map((word) => `“${word}”`)
