@@ -13,7 +13,7 @@ async function as(browser: Browser, email: string): Promise<Page> {
   return page;
 }
 
-const words = (page: Page) => page.getByRole("textbox", { name: "The words" });
+const words = (page: Page) => page.getByRole("textbox", { name: "The words", exact: true });
 
 /** Inserts a value where the cursor is, by the list that `{` opens. */
 async function value(page: Page, searched: string): Promise<void> {
@@ -286,4 +286,55 @@ test("nobody reads another's personal shelf: not by address, search, form or dat
     await other.context().close();
   }
   await bram.context().close();
+});
+
+test("what is pasted is cleaned, the text form stays in step, and a copied passage brings its condition", async ({
+  browser,
+}) => {
+  test.setTimeout(120_000);
+  const maren = await as(browser, "maren@example.com");
+  await begin(maren, "Pasted words", "On board");
+  await words(maren).evaluate((element) => {
+    const data = new DataTransfer();
+    data.setData(
+      "text/html",
+      `<html><head><style>p{color:red}</style></head><body><!--[if gte mso 9]><xml>x</xml><![endif]-->
+       <p class="MsoNormal" style="margin:0;font-family:Calibri"><span style="font-weight:700">Bold</span> and <i>slanted</i><script>alert(1)</script></p>
+       <p class="MsoListParagraph" style="mso-list:l0 level1 lfo1"><span>·&nbsp;&nbsp;</span>First</p>
+       <p class="MsoListParagraph" style="mso-list:l0 level1 lfo1"><span>·&nbsp;&nbsp;</span>Second</p>
+       <p><a href="javascript:alert(1)">bad</a> <a href="https://example.org/x" onclick="x()">good</a></p></body></html>`,
+    );
+    element.dispatchEvent(
+      new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  });
+  await maren.getByRole("checkbox", { name: "text form beside it" }).check();
+  const form = maren.getByRole("textbox", { name: "The words as Markdown" });
+  await expect(form).toHaveValue(
+    /^\*\*Bold\*\* and _slanted_\n\n- First\n- Second\n\nbad \[good\]\(https:\/\/example\.org\/x\)\n*$/,
+  );
+
+  // What is typed there stands in the words at once, and a mistake says where.
+  await form.fill("One {$case.number} is :passage[only for cars]{#car}.\n\n| a |\n|---|\n| {$case.number :} |\n");
+  await expect(words(maren)).toContainText("only for cars");
+  await expect(words(maren).getByRole("table")).toBeVisible();
+  await expect(maren.getByRole("button", { name: /^Line 5, column \d+: / })).toBeVisible();
+  await form.fill("The lane is {$case.number}.");
+  await expect(maren.getByRole("button", { name: /^Line 5, column \d+: / })).toBeHidden();
+  await expect(words(maren)).toContainText("The lane is");
+
+  // A passage of another reply keeps its condition, and the blank that this asks for.
+  await maren.goto("/replies/sailing-put-off");
+  await words(maren).getByText("We have kept a place for you").click({ clickCount: 3, position: { x: 6, y: 10 } });
+  await maren.keyboard.press("Control+c");
+  await begin(maren, "With a condition brought along", "On board");
+  await maren.keyboard.press("Control+v");
+  await expect(words(maren)).toContainText("We have kept a place for you");
+  await maren.getByRole("tab", { name: /Passages/ }).click();
+  await expect(
+    maren.getByRole("tabpanel").getByRole("button", { name: /^when Refund or change\? is “change”/ }),
+  ).toBeVisible();
+  await maren.getByRole("tab", { name: /Blanks/ }).click();
+  await expect(maren.getByRole("tabpanel").getByRole("button", { name: "Refund or change?" })).toBeVisible();
+  await maren.context().close();
 });

@@ -1,4 +1,5 @@
 import { Slice, type Schema } from "@tiptap/pm/model";
+import { safeHref } from "#core/document/links";
 import { fromPlainText } from "#core/document/plain";
 import type { Doc } from "#core/document/types";
 import { readMarkdown } from "#core/formats/markdown";
@@ -59,10 +60,16 @@ export function cleanHtml(html: string): string {
   for (const element of [...doc.body.querySelectorAll<HTMLElement>("*")]) {
     if (isOurs(element)) continue;
     marksFromStyle(element);
-    if (!KEPT.has(element.tagName)) unwrap(element);
+    const leads = element.tagName !== "A" || leadsSomewhere(element.getAttribute("href") ?? "");
+    if (!KEPT.has(element.tagName) || !leads) unwrap(element);
     else keepOnly(element);
   }
   return doc.body.innerHTML;
+}
+
+/** Whether a link's address can be kept, values in it aside. */
+function leadsSomewhere(href: string): boolean {
+  return safeHref(href.replace(/\{[^{}]*\}/g, "x")) !== null;
 }
 
 /** Chips and passages of our own, and the pictures of replies. */
@@ -89,8 +96,15 @@ function keepOnly(element: HTMLElement): void {
   }
 }
 
+/** The styles that stand in an element. Those of a parsed document are not applied under our pages' policy, so they are read apart. */
+function styleOf(element: HTMLElement): CSSStyleDeclaration {
+  const { style } = document.createElement("span");
+  style.cssText = element.getAttribute("style") ?? "";
+  return style;
+}
+
 function marksFromStyle(element: HTMLElement): void {
-  const { style } = element;
+  const style = styleOf(element);
   const bold = /^(?:bold|bolder|[6-9]00)$/.test(style.fontWeight);
   const normal = /^(?:normal|[1-4]00)$/.test(style.fontWeight);
   if (normal && (element.tagName === "B" || element.tagName === "STRONG")) {
