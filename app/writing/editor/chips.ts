@@ -56,7 +56,8 @@ class Chip implements NodeView {
     const selected = this.dom.classList.contains("chip-selected");
     this.dom.className = `chip ${isBlank ? "chip-blank" : "chip-token"} ${known ? "" : "chip-unknown"}`;
     this.dom.classList.toggle("chip-selected", selected);
-    this.dom.textContent = isBlank ? blankLabel(name, blank) : (token?.label ?? name);
+    const label = isBlank ? blankLabel(name, blank) : (token?.label ?? name);
+    if (this.dom.textContent !== label) this.dom.textContent = label;
     const sample = token ? definitions?.sample(name) : undefined;
     const form = placeholderText(isBlank ? { type: "blank", attrs } : { type: "token", attrs });
     this.dom.title = sample === undefined ? form : `${form}: ${sample ?? "no value for this case"}`;
