@@ -321,7 +321,9 @@ test("what is pasted is cleaned, the text form stays in step, and a copied passa
   );
 
   // What is typed there stands in the words at once, and a mistake says where.
-  await form.fill("One {$case.number} is :passage[only for cars]{#car}.\n\n| a |\n|---|\n| {$case.number :} |\n");
+  await form.fill(
+    "One {$case.number} is :passage[only for cars]{#car}.\n\n| a |\n|---|\n| {$case.number :} |\n",
+  );
   await expect(words(maren)).toContainText("only for cars");
   await expect(words(maren).getByRole("table")).toBeVisible();
   await expect(maren.getByRole("button", { name: /^Line 5, column \d+: / })).toBeVisible();
@@ -331,7 +333,9 @@ test("what is pasted is cleaned, the text form stays in step, and a copied passa
 
   // A passage of another reply keeps its condition, and the blank that this asks for.
   await maren.goto("/replies/sailing-put-off");
-  await words(maren).getByText("We have kept a place for you").click({ clickCount: 3, position: { x: 6, y: 10 } });
+  await words(maren)
+    .getByText("We have kept a place for you")
+    .click({ clickCount: 3, position: { x: 6, y: 10 } });
   await maren.keyboard.press("Control+c");
   await begin(maren, "With a condition brought along", "On board");
   await maren.keyboard.press("Control+v");
