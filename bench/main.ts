@@ -1,10 +1,12 @@
 import { benchCompose } from "./compose";
 import { benchLibrary } from "./library";
+import { benchRanking } from "./ranking";
 
 /** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
 const benches: Record<string, () => object | Promise<object>> = {
   compose: benchCompose,
   library: benchLibrary,
+  ranking: benchRanking,
 };
 
 const names = process.argv.slice(2);

@@ -4,12 +4,14 @@ import { lint } from "#core/checks/lint";
 import { channels } from "#core/formats/library";
 import { Failure } from "./failure";
 import { readLibrary } from "./read";
+import { rank } from "./rank";
 import { render } from "./render";
 
 const USAGE = [
   "usage: shelf VERB [options]",
   "  render --library PATH --reply ID --context FILE [--blanks FILE] [--channel email|chat|sms] [--language TAG]",
   "  lint   --library PATH",
+  "  rank   --replies FILE [--history FILE] --inquiries FILE [--top 5]",
 ].join("\n");
 
 const path = z.string({ error: "is wanted" }).min(1, "is empty");
@@ -26,6 +28,17 @@ const renderOptions = z.object({
     .optional(),
 });
 const lintOptions = z.object({ library: path });
+const rankOptions = z.object({
+  replies: path,
+  history: path.optional(),
+  inquiries: path,
+  top: z.coerce
+    .number("is a number")
+    .int("is a whole number")
+    .min(1, "is at least 1")
+    .max(1000, "is at most 1000")
+    .default(5),
+});
 
 function read<T>(schema: z.ZodType<T>, args: string[]): T {
   let values: unknown;
@@ -40,6 +53,10 @@ function read<T>(schema: z.ZodType<T>, args: string[]): T {
         blanks: option,
         channel: option,
         language: option,
+        replies: option,
+        history: option,
+        inquiries: option,
+        top: option,
       },
     }).values;
   } catch (error) {
@@ -62,12 +79,14 @@ async function run([verb, ...args]: string[]): Promise<string[]> {
       const { library, problems } = await readLibrary(read(lintOptions, args).library);
       return lint(library, problems, new Date().toISOString()).map((finding) => JSON.stringify(finding));
     }
+    case "rank":
+      return rank(read(rankOptions, args));
     case undefined:
     case "help":
     case "--help":
       throw new Failure(USAGE, 2);
     default:
-      throw new Failure(`“${verb}” is no verb of shelf; try render or lint`, 2);
+      throw new Failure(`“${verb}” is no verb of shelf; try render, lint or rank`, 2);
   }
 }
 

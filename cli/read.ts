@@ -7,6 +7,8 @@ import { readLibraryFile, zodProblems, type Library, type LibraryProblem } from 
 import { Failure } from "./failure";
 
 const MAX_FILE_BYTES = 20 * 1024 * 1024;
+/** A long history, a line an inquiry. */
+const MAX_LINES_BYTES = 500 * 1024 * 1024;
 const MAX_FILES = 20_000;
 
 /** A library as read from disk, with where its attachments lie. */
@@ -65,20 +67,37 @@ export async function readChecked<T>(path: string, schema: z.core.$ZodType<T>): 
   );
 }
 
+/** Reads JSON Lines from a file and checks each. Empty lines are left out. @throws Failure with path, line and reason */
+export async function readLines<T>(path: string, schema: z.core.$ZodType<T>): Promise<T[]> {
+  const lines = (await readText(path, MAX_LINES_BYTES)).replace(/^\uFEFF/, "").split("\n");
+  return lines.flatMap((line, index) => {
+    if (line.trim() === "") return [];
+    const where = `${path}:${index + 1}`;
+    const parsed = z.safeParse(schema, parseJson(line, where));
+    if (parsed.success) return [parsed.data];
+    const [problem] = zodProblems(parsed.error);
+    throw new Failure(
+      `${where}: ${problem?.path ? `${problem.path}: ` : ""}${problem?.message ?? "not usable"}`,
+    );
+  });
+}
+
 async function readJson(path: string): Promise<unknown> {
-  const text = await readText(path);
+  return parseJson((await readText(path)).replace(/^\uFEFF/, ""), path);
+}
+
+function parseJson(text: string, where: string): unknown {
   try {
-    return JSON.parse(text.replace(/^\uFEFF/, "")) as unknown;
+    return JSON.parse(text) as unknown;
   } catch (error) {
-    throw new Failure(`${path}: not JSON: ${error instanceof Error ? error.message : String(error)}`);
+    throw new Failure(`${where}: not JSON: ${error instanceof Error ? error.message : String(error)}`);
   }
 }
 
-async function readText(path: string): Promise<string> {
+async function readText(path: string, most = MAX_FILE_BYTES): Promise<string> {
   const info = await stat(path).catch(() => null);
   if (!info?.isFile()) throw new Failure(`${path}: there is no such file`);
-  if (info.size > MAX_FILE_BYTES)
-    throw new Failure(`${path}: larger than ${MAX_FILE_BYTES / 1024 / 1024} MB`);
+  if (info.size > most) throw new Failure(`${path}: larger than ${most / 1024 / 1024} MB`);
   return readFile(path, "utf8");
 }
 

@@ -1,0 +1,67 @@
+import { readFile } from "node:fs/promises";
+import { z } from "zod";
+import { channels } from "#core/formats/library";
+import { Ranker, type Fit } from "#core/ranking/ranker";
+import { WordVectors } from "#core/ranking/vectors";
+import { readChecked, readLines } from "./read";
+
+const text = z.string().max(200_000);
+const reply = z.object({
+  id: z.string().min(1),
+  title: text,
+  tags: z.array(z.string()).default([]),
+  channels: z
+    .array(z.enum(channels))
+    .min(1)
+    .default([...channels]),
+  language: z.string().default("en"),
+  body: text,
+});
+const inquiry = z.object({
+  id: z.string().min(1),
+  channel: z.enum(channels),
+  subject: text.default(""),
+  body: text,
+  lang: z.string().optional(),
+  reply: z.string().optional(),
+});
+const past = inquiry.extend({ reply: z.string().min(1) });
+
+export const rankedReplies = z.array(reply);
+export type RankedInquiry = z.infer<typeof inquiry>;
+
+/** The word vectors that ship with the program. */
+export async function wordVectors(): Promise<WordVectors> {
+  return new WordVectors(await readFile(new URL("../core/ranking/english.vec", import.meta.url)));
+}
+
+/** Reads what ranking is asked about. @throws Failure with path, line and reason */
+export async function readRanking(paths: { replies: string; history?: string; inquiries: string }) {
+  return {
+    replies: await readChecked(paths.replies, rankedReplies),
+    history: paths.history === undefined ? [] : await readLines(paths.history, past),
+    inquiries: await readLines(paths.inquiries, inquiry),
+  };
+}
+
+/** `shelf rank`: a line an inquiry, in their order. A `reply` on an inquiry is ignored. */
+export async function rank(options: {
+  replies: string;
+  history?: string | undefined;
+  inquiries: string;
+  top: number;
+}): Promise<string[]> {
+  const { replies, history, inquiries } = await readRanking({
+    replies: options.replies,
+    inquiries: options.inquiries,
+    ...(options.history === undefined ? {} : { history: options.history }),
+  });
+  const ranker = new Ranker(replies, history, await wordVectors());
+  return inquiries.map((one) =>
+    JSON.stringify({ id: one.id, ranked: ranker.rank(one, options.top).map(asLine) }),
+  );
+}
+
+function asLine({ id, fit, why }: Fit) {
+  return { id, score: Math.round(fit * 10_000) / 10_000, why };
+}

@@ -1,0 +1,60 @@
+import { stemmer } from "stemmer";
+import { splitQuoted } from "../mail/quoting";
+
+/** Words that say nothing of what an inquiry is about. */
+const COMMON = new Set(
+  (
+    "the a an and or but if of to in on at by for with from is are was were be been am i you he she it we they me my your " +
+    "our his her its their this that these those there here do does did have has had will would can could should not no so " +
+    "as just what which who when where how why hello hi hey dear thanks thank please regards cheers"
+  ).split(" "),
+);
+
+/** Subjects that nobody chose. */
+const EMPTY_SUBJECT = /^\s*(?:\(no subject\)|hello|hi|hey|question|help)?\s*$/i;
+const REPLY_PREFIX = /^(?:\s*(?:re|fwd?|aw|wg|tr|rv)\s*:)+\s*/i;
+
+/**
+ * The words of a text in small letters, without accents, in their order; numbers are words too.
+ * What a token or blank stands for is left out.
+ */
+export function wordsOf(text: string): string[] {
+  const plain = text
+    .replace(/\{[^{}]*\}/g, " ")
+    .normalize("NFKD")
+    .replace(/\p{M}/gu, "")
+    .toLowerCase();
+  return plain.match(/\p{L}+|\p{N}+/gu) ?? [];
+}
+
+/** Words that tell, as their stems (M. F. Porter, “An algorithm for suffix stripping”, 1980, by the package `stemmer`). */
+export function stemsOf(words: string[]): string[] {
+  return words.filter(isTelling).map((word) => stemmer(word));
+}
+
+/** Whether a word may tell what a text is about. */
+export function isTelling(word: string): boolean {
+  return word.length > 1 && !COMMON.has(word);
+}
+
+/**
+ * The runs of three to five letters of each word, its beginning and end marked by a space. Misspellings, other forms,
+ * parts of compounds and related languages share most of them.
+ */
+export function gramsOf(words: string[]): string[] {
+  const grams: string[] = [];
+  for (const word of words) {
+    const padded = ` ${word} `;
+    for (let length = 3; length <= 5; length += 1)
+      for (let at = 0; at + length <= padded.length; at += 1) grams.push(padded.slice(at, at + length));
+  }
+  return grams;
+}
+
+/** What an inquiry says: its subject where somebody chose one, and its text without what it quotes. A short text's subject counts twice. */
+export function inquiryText({ subject, body }: { subject: string; body: string }): string {
+  const chosen = subject.replace(REPLY_PREFIX, "");
+  const written = splitQuoted(body).written;
+  if (EMPTY_SUBJECT.test(chosen)) return written;
+  return written.length < 200 ? `${chosen}\n${chosen}\n${written}` : `${chosen}\n${written}`;
+}
