@@ -98,6 +98,74 @@ describe("shelf render", () => {
   });
 });
 
+describe("shelf rank", () => {
+  writeFileSync(
+    at("replies.json"),
+    JSON.stringify([
+      {
+        id: "dogs",
+        title: "Dogs aboard",
+        tags: [],
+        channels: ["email"],
+        language: "en",
+        body: "Dogs are welcome.",
+      },
+      {
+        id: "refund",
+        title: "Money back",
+        tags: [],
+        channels: ["email"],
+        language: "en",
+        body: "We pay it back.",
+      },
+    ]),
+  );
+  const lines = (list: object[]) => list.map((one) => JSON.stringify(one)).join("\n");
+  writeFileSync(
+    at("history.jsonl"),
+    lines([{ id: "h1", channel: "email", subject: "", body: "mein Geld bitte", reply: "refund" }]),
+  );
+  writeFileSync(
+    at("inquiries.jsonl"),
+    lines([
+      { id: "q1", channel: "email", subject: "", body: "wo ist mein Geld", reply: "dogs" },
+      { id: "q2", channel: "email", subject: "dog?", body: "may he come" },
+    ]),
+  );
+  writeFileSync(at("broken.jsonl"), `${lines([{ id: "q1", channel: "email", body: "x" }])}\n{"id": "q2"}\n`);
+  const args = ["--replies", at("replies.json"), "--history", at("history.jsonl")];
+
+  test("prints a line an inquiry, in order, the same each time", () => {
+    const { status, stdout, stderr } = shelf(
+      "rank",
+      ...args,
+      "--inquiries",
+      at("inquiries.jsonl"),
+      "--top",
+      "2",
+    );
+    expect({ status, stderr }).toEqual({ status: 0, stderr: "" });
+    const ranked = stdout
+      .trim()
+      .split("\n")
+      .map(
+        (line) => JSON.parse(line) as { id: string; ranked: { id: string; score: number; why: string[] }[] },
+      );
+    expect(ranked.map((one) => [one.id, ...one.ranked.map(({ id }) => id)])).toEqual([
+      ["q1", "refund", "dogs"],
+      ["q2", "dogs", "refund"],
+    ]);
+    expect(ranked[0]?.ranked[0]?.why).toEqual(expect.arrayContaining(["“geld”", "like h1"]));
+    expect(shelf("rank", ...args, "--inquiries", at("inquiries.jsonl"), "--top", "2").stdout).toBe(stdout);
+  });
+
+  test("says in which line something is wrong", () => {
+    const { status, stdout, stderr } = shelf("rank", ...args, "--inquiries", at("broken.jsonl"));
+    expect({ status, stdout }).toEqual({ status: 1, stdout: "" });
+    expect(stderr).toMatch(/broken\.jsonl:2: channel: /);
+  });
+});
+
 describe("errors are one line, with exit 1 for what cannot be done and 2 for wrong use", () => {
   test.each([
     [

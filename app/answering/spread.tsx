@@ -34,7 +34,10 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
   const showAnswer = useCallback(() => flushSync(() => setLooking(false)), []);
   const toAnswer = useCallback(() => {
     showAnswer();
-    if (editor && !focusOpenBlank(editor)) editor.commands.focus("end");
+    if (!editor || focusOpenBlank(editor)) return;
+    editor.commands.focus("end");
+    // The command waits for the next frame; what is typed before it belongs to the answer already.
+    editor.view.focus();
   }, [editor, showAnswer]);
 
   useEffect(() => {

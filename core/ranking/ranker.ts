@@ -104,16 +104,21 @@ export class Ranker {
     this.#addPast(past, this.#count(this.#read(inquiryText(past))));
   }
 
-  /** The replies for an inquiry, the likeliest first; those that do not suit its channel last, saying so. @param top how many */
-  rank(inquiry: Inquiry, top: number): Fit[] {
+  /**
+   * The replies for an inquiry, the likeliest first; those that do not suit its channel last, saying so.
+   * @param top how many
+   * @param among the ids of those that are asked for; all by default
+   */
+  rank(inquiry: Inquiry, top: number, among?: ReadonlySet<string>): Fit[] {
     const text = this.#read(inquiryText(inquiry));
     const weighed = this.#words.weigh(text.stems);
     const scores = this.#scores(text);
     const suits = (at: number) => this.#places[at]?.reply.channels.includes(inquiry.channel) ?? false;
-    const order = [...scores.keys()].sort(
-      (a, b) => Number(suits(b)) - Number(suits(a)) || (scores[b] ?? 0) - (scores[a] ?? 0) || a - b,
-    );
-    const fits = chances(scores, this.#doubt, suits);
+    const asked = (at: number) => among?.has(this.#places[at]?.reply.id ?? "") ?? true;
+    const order = [...scores.keys()]
+      .filter(asked)
+      .sort((a, b) => Number(suits(b)) - Number(suits(a)) || (scores[b] ?? 0) - (scores[a] ?? 0) || a - b);
+    const fits = chances(scores, this.#doubt, (at) => suits(at) && asked(at));
     return order.slice(0, top).flatMap((at) => {
       const place = this.#places[at];
       if (!place) return [];
@@ -190,13 +195,13 @@ export class Ranker {
     if (known.length < 20) return;
     const loss = (doubt: number) =>
       known.reduce((sum, { at, scores }) => sum - Math.log(chances(scores, doubt)[at] || 1e-12), 0);
-    let [low, high] = [0.2, 8];
+    let [low, high] = [Math.log(0.1), Math.log(100)];
     for (let step = 0; step < 40; step += 1) {
       const third = (high - low) / 3;
-      if (loss(low + third) < loss(high - third)) high -= third;
+      if (loss(Math.exp(low + third)) < loss(Math.exp(high - third))) high -= third;
       else low += third;
     }
-    this.#doubt = (low + high) / 2;
+    this.#doubt = Math.exp((low + high) / 2);
   }
 
   #why({ reply, past }: Place, at: number, text: Weighed): string[] {
