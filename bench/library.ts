@@ -128,7 +128,10 @@ async function measure(em: () => EntityManager, viewer: Viewer): Promise<object>
   const strip = (typed: string) => async () => {
     await stripReplies(em(), viewer, {
       query: typed,
-      message: "my sailing was cancelled because of wind, do i get my money back for the car and the dog",
+      message: {
+        subject: "cancelled",
+        body: "my sailing was cancelled because of wind, do i get my money back for the car and the dog",
+      },
       channel: "email",
       language: "en-GB",
       limit: 60,

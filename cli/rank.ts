@@ -27,7 +27,6 @@ const inquiry = z.object({
 });
 const past = inquiry.extend({ reply: z.string().min(1) });
 
-export const rankedReplies = z.array(reply);
 export type RankedInquiry = z.infer<typeof inquiry>;
 
 /** The word vectors that ship with the program. */
@@ -38,7 +37,7 @@ export async function wordVectors(): Promise<WordVectors> {
 /** Reads what ranking is asked about. @throws Failure with path, line and reason */
 export async function readRanking(paths: { replies: string; history?: string; inquiries: string }) {
   return {
-    replies: await readChecked(paths.replies, rankedReplies),
+    replies: await readChecked(paths.replies, z.array(reply)),
     history: paths.history === undefined ? [] : await readLines(paths.history, past),
     inquiries: await readLines(paths.inquiries, inquiry),
   };

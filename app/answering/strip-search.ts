@@ -22,7 +22,7 @@ export async function loader(args: Route.LoaderArgs) {
     );
     return stripReplies(em, viewer, {
       query: q,
-      message: `${latest?.subject ?? ""} ${latest?.text ?? ""}`,
+      message: { subject: latest?.subject ?? "", body: latest?.text ?? "" },
       channel: subject.channel,
       language,
       limit: STRIP_LENGTH,

@@ -1,6 +1,7 @@
 import { useEffect, useId, useRef, type KeyboardEvent, type RefObject } from "react";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
+import { fitWords } from "#core/ranking/words";
 import { Kbd } from "../ui/kbd";
 import type { StripHandle } from "./use-strip";
 
@@ -74,7 +75,7 @@ export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: P
             {problem ??
               (query
                 ? `${replies.length} found${searching ? "…" : ""}, nearest first.`
-                : `${total} replies. First those that share words with the message, then those used most of late.`)}
+                : `${total} replies, what fits the message best first.`)}
           </p>
           <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1">
             <Kbd keys="← →" /> look <Kbd keys="Enter" /> take <Kbd keys="Shift Enter" /> add
@@ -122,7 +123,7 @@ interface CardProps {
 }
 
 function Card({ id, reply, chosen, taken, onLook, onTake }: CardProps) {
-  const words = firstWords(reply);
+  const words = reply.fit === null ? null : fitWords(reply.fit);
   return (
     // The keyboard reaches the cards through the search field, by aria-activedescendant.
     <button
@@ -139,9 +140,19 @@ function Card({ id, reply, chosen, taken, onLook, onTake }: CardProps) {
       <span className="line-clamp-2 shrink-0 leading-tight font-bold">{reply.title}</span>
       <span className="mt-1 flex shrink-0 items-baseline gap-2 text-xs text-soft">
         <span className="font-semibold text-ink">{reply.shelf.mark}</span>
-        <span className="line-clamp-2">{taken ? "in your answer" : reply.why}</span>
+        <span className="line-clamp-2">
+          {taken ? (
+            "in your answer"
+          ) : (
+            <>
+              {words && <strong className="font-semibold text-ink">{words}</strong>}
+              {words && reply.why && ": "}
+              {reply.why}
+            </>
+          )}
+        </span>
       </span>
-      <span className="mt-1.5 line-clamp-3 font-serif text-[13px] leading-snug">{words}</span>
+      <span className="mt-1.5 line-clamp-3 font-serif text-[13px] leading-snug">{firstWords(reply)}</span>
     </button>
   );
 }

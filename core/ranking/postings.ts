@@ -23,8 +23,8 @@ export class Postings {
   addTo(sums: Float32Array, factor: number): void {
     const { replies, values, length } = this;
     for (let at = 0; at < length; at += 1) {
-      const reply = replies[at] as number;
-      sums[reply] = (sums[reply] as number) + factor * (values[at] as number);
+      const reply = replies[at] ?? 0;
+      sums[reply] = (sums[reply] ?? 0) + factor * (values[at] ?? 0);
     }
   }
 
@@ -39,7 +39,7 @@ export class Postings {
     let high = this.length;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if ((this.replies[middle] as number) < reply) low = middle + 1;
+      if ((this.replies[middle] ?? 0) < reply) low = middle + 1;
       else high = middle;
     }
     return low;

@@ -71,8 +71,6 @@ export class Ranker {
   readonly #meanings: Meanings | null;
   readonly #places: Place[] = [];
   readonly #at = new Map<string, number>();
-  /** A word as it was written, for each stem. */
-  readonly #written = new Map<string, string>();
   readonly #textsWith = new Map<string, number>();
   #texts = 0;
   /** What scores are divided by, so that fits are chances. */
@@ -122,7 +120,7 @@ export class Ranker {
     return order.slice(0, top).flatMap((at) => {
       const place = this.#places[at];
       if (!place) return [];
-      const why = suits(at) ? this.#why(place, at, weighed) : [`is not for ${inquiry.channel}`];
+      const why = suits(at) ? this.#why(place, at, text, weighed) : [`is not for ${inquiry.channel}`];
       return [{ id: place.reply.id, fit: fits[at] ?? 0, why }];
     });
   }
@@ -130,10 +128,6 @@ export class Ranker {
   #read(text: string): Text {
     const words = wordsOf(text);
     const stems = stemsOf(words);
-    words.filter(isTelling).forEach((word, index) => {
-      const stem = stems[index];
-      if (stem !== undefined && !this.#written.has(stem)) this.#written.set(stem, word);
-    });
     return { words: words.filter(isTelling), stems, grams: gramsOf(words) };
   }
 
@@ -194,7 +188,10 @@ export class Ranker {
     });
     if (known.length < 20) return;
     const loss = (doubt: number) =>
-      known.reduce((sum, { at, scores }) => sum - Math.log(chances(scores, doubt)[at] || 1e-12), 0);
+      known.reduce(
+        (sum, { at, scores }) => sum - Math.log(Math.max(chances(scores, doubt)[at] ?? 0, 1e-12)),
+        0,
+      );
     let [low, high] = [Math.log(0.1), Math.log(100)];
     for (let step = 0; step < 40; step += 1) {
       const third = (high - low) / 3;
@@ -204,12 +201,14 @@ export class Ranker {
     this.#doubt = Math.exp((low + high) / 2);
   }
 
-  #why({ reply, past }: Place, at: number, text: Weighed): string[] {
+  #why({ reply, past }: Place, at: number, { words, stems }: Text, text: Weighed): string[] {
+    // Told as the inquiry has them.
+    const written = new Map(stems.map((stem, index) => [stem, words[index] ?? stem]));
     const why = this.#words
       .shared(text, at)
       .filter(({ weight }) => weight > 0.005)
       .slice(0, 4)
-      .map(({ term }) => `“${this.#written.get(this.#words.name(term)) ?? this.#words.name(term)}”`);
+      .map(({ term }) => `“${written.get(this.#words.name(term)) ?? ""}”`);
     let best: { id: string; alike: number } | null = null;
     for (const one of past) {
       const alike = alikeness(text, one.text);

@@ -5,6 +5,7 @@ import { Ranker, type PastInquiry, type RankedText } from "./ranker";
 import { alikeness, Space } from "./space";
 import { gramsOf, inquiryText, stemsOf, wordsOf } from "./text";
 import { WordVectors } from "./vectors";
+import { fitWords } from "./words";
 
 const reply = (id: string, title: string, body: string, changes: Partial<RankedText> = {}): RankedText => ({
   id,
@@ -159,6 +160,19 @@ describe("a space of weighed texts", () => {
       }),
     );
   });
+});
+
+test("a fit is told in words", () => {
+  expect([1, 0.7, 0.69, 0.35, 0.34, 0.05, 0.04, 0].map(fitWords)).toEqual([
+    "close fit",
+    "close fit",
+    "likely",
+    "likely",
+    "maybe",
+    "maybe",
+    null,
+    null,
+  ]);
 });
 
 test("postings are sums by reply, in order, whatever the order of adding", () => {

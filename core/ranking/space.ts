@@ -166,7 +166,7 @@ export class Space {
 }
 
 function each({ terms, weights }: Weighed, visit: (term: number, weight: number) => void): void {
-  for (let at = 0; at < terms.length; at += 1) visit(terms[at] as number, weights[at] as number);
+  for (let at = 0; at < terms.length; at += 1) visit(terms[at] ?? 0, weights[at] ?? 0);
 }
 
 /** The product of two weighed texts: 1 where they are the same. */

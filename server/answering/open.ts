@@ -91,7 +91,7 @@ export async function openCase(
   );
   const surround = await surroundings(em, viewer, team.id);
   const offered = {
-    message: `${gathered.latest?.subject ?? ""} ${gathered.latest?.text ?? ""}`,
+    message: { subject: gathered.latest?.subject ?? "", body: gathered.latest?.text ?? "" },
     channel: subject.channel,
     language,
   };
@@ -100,7 +100,6 @@ export async function openCase(
   const usual = await stripReplies(em, viewer, {
     ...offered,
     query: "",
-    message: "",
     keys: usualKeys,
     limit: usualKeys.length,
   });

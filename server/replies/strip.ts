@@ -6,6 +6,7 @@ import type { Blanks } from "#core/tokens/blanks";
 import type { Viewer } from "../people/viewer";
 import { named, query } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
+import { houseRanker } from "../ranking/house-ranker";
 import { exactly, searchFor, searchTerms, spelledAlike } from "./search";
 
 /** A reply as the shelf strip offers it: all that is needed to read it for a case and to take it. */
@@ -25,19 +26,23 @@ export interface StripReply {
   attachments: AttachmentRef[];
   /** Why it stands where it stands, in words. */
   why: string;
+  /** How likely it is the one to send, from 0 to 1; null where it was searched for or is no answer. */
+  fit: number | null;
 }
 
 export interface StripQuery {
   /** What the agent typed; empty to order by the message's own words. */
   query: string;
-  /** Text of the message that waits. */
-  message: string;
+  /** The message that waits. */
+  message: { subject: string; body: string };
   channel: string;
   /** Language of the letter; replies without a variant in it come in their fallback. */
   language: string;
   limit: number;
   /** Only these replies, by key. */
   keys?: string[];
+  /** Only openings and closings. */
+  around?: boolean;
 }
 
 interface Row {
@@ -66,7 +71,8 @@ interface Row {
 const IN_SEASON = `(r.season_from is null or r.season_from <= current_date) and (r.season_until is null or r.season_until >= current_date)`;
 
 /**
- * Replies for a case: by what was typed, else by words in common with the message, then by use of late.
+ * Replies for a case: those that have what was typed, the nearest first; else every answer by its fit to the message, then
+ * openings and closings by use of late.
  * Use counts the letters of the viewer's house of the last 90 days, each half as much a month later.
  */
 export async function stripReplies(
@@ -75,14 +81,49 @@ export async function stripReplies(
   input: StripQuery,
 ): Promise<{ replies: StripReply[]; total: number }> {
   const typed = input.query.trim();
-  const telling = tellingWords(input.message);
-  if (!typed) return offer(em, viewer, input, telling, telling.length > 0 ? telling.join(" | ") : null);
+  if (!typed) return input.keys ? offer(em, viewer, input, [], null) : fitting(em, viewer, input);
   const terms = searchTerms(typed);
   if (terms.length === 0) return offer(em, viewer, input, [], null);
   const exact = await offer(em, viewer, input, terms, exactly(terms));
   if (exact.replies.length > 0) return exact;
   const spelled = await spelledAlike(em, terms);
   return spelled === null ? exact : offer(em, viewer, input, terms, spelled);
+}
+
+/** All that may be used, ordered by the ranking. */
+async function fitting(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+): Promise<{ replies: StripReply[]; total: number }> {
+  const usable = await query<{ key: string }>(
+    em,
+    ...named(
+      `select r.key from replies r join shelves s on s.id = r.shelf_id
+        where r.state = 'shelved' and r.part = 'answer' and :channel = any(r.channels) and ${IN_SEASON} and ${USABLE_SHELF}`,
+      { ...asks(viewer), channel: input.channel },
+    ),
+  );
+  const ranker = await houseRanker(em);
+  const fits = ranker.rank(
+    { channel: input.channel, ...input.message },
+    input.limit,
+    new Set(usable.map((row) => row.key)),
+  );
+  const best = await offer(em, viewer, { ...input, keys: fits.map((one) => one.id) }, [], null);
+  const byKey = new Map(best.replies.map((reply) => [reply.key, reply]));
+  const answers = fits.flatMap(({ id, fit, why }): StripReply[] => {
+    const reply = byKey.get(id);
+    return reply ? [{ ...reply, fit, why: why.join(", ") }] : [];
+  });
+  const rest = await offer(
+    em,
+    viewer,
+    { ...input, around: true, limit: input.limit - answers.length },
+    [],
+    null,
+  );
+  return { replies: [...answers, ...rest.replies], total: rest.total };
 }
 
 /** The replies that can be used and have what is asked, the best first. @param asked a text query; null for all */
@@ -105,6 +146,7 @@ async function offer(
     must: typed,
     typed: input.query.trim().toLowerCase(),
     keys: input.keys ?? null,
+    around: input.around ?? false,
   };
   const rows = await query<Row>(
     em,
@@ -117,7 +159,7 @@ async function offer(
            from replies r join shelves s on s.id = r.shelf_id
            ${search ? `${typed ? "" : "left "}${search.join}` : ""}
           where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON})
-            and (:keys::text[] is null or r.key = any(:keys::text[])) and ${USABLE_SHELF}
+            and (:keys::text[] is null or r.key = any(:keys::text[])) and (r.part <> 'answer' or not :around) and ${USABLE_SHELF}
        ), best as (
          select o.*, row_number() over (order by in_season desc, (r.part = 'answer') desc, (rank * 4 + alike + least(uses, 50) / 500.0) desc, r.title) as at
            from offered o join replies r on r.id = o.id order by at limit :limit
@@ -170,6 +212,7 @@ async function offer(
         why: in_season
           ? reason([words, ...row.tags].join(" "), wanted, { typed, uses, matched })
           : outOfSeason(season_from, season_until),
+        fit: null,
       }),
     ),
   };
@@ -199,18 +242,6 @@ export async function attachmentsOf(
     byVersion.set(row.version_id, list);
   }
   return byVersion;
-}
-
-const COMMON = new Set(
-  "the and for you your our are was were have has had not but can could would with this that from they them what when where which will there here please thank thanks hello dear all any been about just also get got put need back new anything something still after before again like want know say said tell make took take went going come came only very really much more most than then now day days time our one two how why who its his her she him out off did does dont".split(
-    " ",
-  ),
-);
-
-/** Words of a message worth looking for: three letters or more, the commonest left out. */
-function tellingWords(text: string): string[] {
-  const words = text.toLowerCase().match(/[\p{L}\p{N}]{3,}/gu) ?? [];
-  return [...new Set(words.filter((word) => !COMMON.has(word)))].slice(0, 60);
 }
 
 function outOfSeason(from: string | null, until: string | null): string {
