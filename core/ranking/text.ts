@@ -6,7 +6,10 @@ const COMMON = new Set(
   (
     "the a an and or but if of to in on at by for with from is are was were be been am i you he she it we they me my your " +
     "our his her its their this that these those there here do does did have has had will would can could should not no so " +
-    "as just what which who when where how why hello hi hey dear thanks thank please regards cheers"
+    "as just what which who when where how why hello hi hey dear thanks thank please regards cheers one two us him any all " +
+    "also about get got getting need needs anything something everything nothing some still after before again like want " +
+    "know say said tell told make made go going goes went come came very really much more most than then now up out into over " +
+    "too only even ever never yet well way lot bit dont doesnt didnt isnt wasnt cant wont im ive id its thats theres"
   ).split(" "),
 );
 
