@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { steeringBlanks } from "#core/conditions/coverage";
 import { blankLabel, blankSchema, type Blank, type Blanks } from "#core/tokens/blanks";
+import { nameFrom } from "#core/tokens/name";
 import type { Content } from "#server/replies/content";
 import { useReorder } from "../ui/reorder";
 import { BlankForm } from "./blank-form";
@@ -120,15 +121,6 @@ export function BlanksPanel({ content, inWords, chosen, onChoose, change, onInse
 export function addBlank(blanks: Blanks, words: string): { name: string; blank: Blank } | null {
   const label = words.trim();
   if (label === "") return null;
-  const base =
-    label
-      .normalize("NFKD")
-      .replace(/\p{M}/gu, "")
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, "_")
-      .replace(/^[_0-9]+|_+$/g, "")
-      .slice(0, 40) || "blank";
-  let name = base;
-  for (let count = 2; Object.hasOwn(blanks, name); count += 1) name = `${base}_${count}`;
+  const name = nameFrom(label, new Set(Object.keys(blanks)), "blank");
   return { name, blank: blankSchema.parse({ kind: "text", label }) };
 }

@@ -7,6 +7,7 @@ import type { Block, Doc } from "#core/document/types";
 import { walk } from "#core/document/walk";
 import { safeHref } from "#core/document/links";
 import { catalogue } from "#core/tokens/catalogue";
+import { nameFrom } from "#core/tokens/name";
 import { contextSchema, moneySchema, type Context, type Detail } from "#core/tokens/context";
 import { HouseFact, HouseFactValue } from "../db/entities/library";
 import { Person } from "../db/entities/people";
@@ -175,22 +176,12 @@ export async function freeName(
   label: string,
   table: "house_facts" | "case_fields",
 ): Promise<string> {
-  const base =
-    label
-      .normalize("NFKD")
-      .replace(/\p{M}/gu, "")
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, "_")
-      .replace(/^[_0-9]+|_+$/g, "")
-      .slice(0, 40) || "fact";
   const rows = await query<{ key: string }>(em, `select key from ${table}`);
   const group = table === "house_facts" ? "house" : "case";
   const taken = new Set(rows.map((row) => row.key));
   for (const { name } of catalogue().values())
     if (name.startsWith(`${group}.`)) taken.add(name.slice(group.length + 1));
-  let name = base;
-  for (let count = 2; taken.has(name); count += 1) name = `${base}_${count}`;
-  return name;
+  return nameFrom(label, taken, "fact");
 }
 
 /**

@@ -1,3 +1,4 @@
+import { ViewListeners } from "../../ui/editor/listeners";
 import { Plugin, PluginKey, type EditorState, type Transaction } from "@tiptap/pm/state";
 import type { EditorView } from "@tiptap/pm/view";
 import { secondLook } from "#core/checks/second-look";
@@ -67,10 +68,10 @@ export function letterPlugin(inputs: LetterInputs): Plugin<LetterState> {
     },
     view(editor) {
       // The views of nodes may be older than this plugin: they draw themselves now.
-      tell(editor);
+      listeners.tell(editor);
       return {
         update(view, previous) {
-          if (letterKey.getState(view.state) !== letterKey.getState(previous)) tell(view);
+          if (letterKey.getState(view.state) !== letterKey.getState(previous)) listeners.tell(view);
         },
       };
     },
@@ -100,22 +101,11 @@ export function unfold(view: EditorView, key: string): void {
   );
 }
 
-const listeners = new WeakMap<EditorView, Set<() => void>>();
-
-function listenersOf(view: EditorView): Set<() => void> {
-  let found = listeners.get(view);
-  if (!found) listeners.set(view, (found = new Set()));
-  return found;
-}
-
-function tell(view: EditorView): void {
-  for (const listener of [...listenersOf(view)]) listener();
-}
+const listeners = new ViewListeners();
 
 /** Calls a listener whenever the letter was composed anew. @returns how to stop */
 export function onLetter(view: EditorView, listener: () => void): () => void {
-  listenersOf(view).add(listener);
-  return () => listenersOf(view).delete(listener);
+  return listeners.listen(view, listener);
 }
 
 /** The slip around a position, with the place of its node; null outside of any. */

@@ -1,5 +1,6 @@
 import { Plugin, PluginKey, type EditorState } from "@tiptap/pm/state";
 import type { EditorView } from "@tiptap/pm/view";
+import { ViewListeners } from "../../ui/editor/listeners";
 import type { WriterFinding } from "#core/checks/writing";
 import type { Passages } from "#core/conditions/condition";
 import type { Blanks } from "#core/tokens/blanks";
@@ -28,10 +29,10 @@ export function definitionsPlugin(first: Definitions): Plugin<Definitions> {
         (transaction.getMeta(definitionsKey) as Definitions | undefined) ?? value,
     },
     view(editor) {
-      tell(editor);
+      listeners.tell(editor);
       return {
         update(view, previous) {
-          if (definitionsKey.getState(view.state) !== definitionsKey.getState(previous)) tell(view);
+          if (definitionsKey.getState(view.state) !== definitionsKey.getState(previous)) listeners.tell(view);
         },
       };
     },
@@ -47,20 +48,9 @@ export function setDefinitions(view: EditorView, definitions: Definitions): void
   view.dispatch(view.state.tr.setMeta(definitionsKey, definitions).setMeta("addToHistory", false));
 }
 
-const listeners = new WeakMap<EditorView, Set<() => void>>();
-
-function listenersOf(view: EditorView): Set<() => void> {
-  let found = listeners.get(view);
-  if (!found) listeners.set(view, (found = new Set()));
-  return found;
-}
-
-function tell(view: EditorView): void {
-  for (const listener of [...listenersOf(view)]) listener();
-}
+const listeners = new ViewListeners();
 
 /** Calls a listener whenever the definitions change. @returns how to stop */
 export function onDefinitions(view: EditorView, listener: () => void): () => void {
-  listenersOf(view).add(listener);
-  return () => listenersOf(view).delete(listener);
+  return listeners.listen(view, listener);
 }
