@@ -1,12 +1,14 @@
 import { benchCompose } from "./compose";
 import { benchLibrary } from "./library";
 import { benchRanking } from "./ranking";
+import { benchRankingScale } from "./ranking-scale";
 
 /** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
 const benches: Record<string, () => object | Promise<object>> = {
   compose: benchCompose,
   library: benchLibrary,
   ranking: benchRanking,
+  "ranking-scale": benchRankingScale,
 };
 
 const names = process.argv.slice(2);

@@ -57,7 +57,7 @@ export async function mailbox(address: string): Promise<Mail[]> {
 /** Waits until a mailbox has so many messages. @returns the latest, opened */
 export async function nextMail(address: string, count = 1): Promise<OpenedMail> {
   await expect
-    .poll(async () => (await mailbox(address)).length, { timeout: 40_000, message: `mail for ${address}` })
+    .poll(async () => (await mailbox(address)).length, { timeout: 90_000, message: `mail for ${address}` })
     .toBe(count);
   const [latest] = await mailbox(address);
   if (!latest) throw new Error("There is no mail");

@@ -4,8 +4,8 @@ import { defineConfig } from "@playwright/test";
 export default defineConfig({
   testDir: ".",
   outputDir: process.env.E2E_OUTPUT ?? "../test-results",
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   // The tests share one house and its mail: they run one after another.
   workers: 1,
   fullyParallel: false,

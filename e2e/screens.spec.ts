@@ -31,7 +31,7 @@ for (const [colorScheme, customer] of [
     const page = await (
       await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } })
     ).newPage();
-    test.setTimeout(240_000);
+    test.setTimeout(300_000);
     const errors: string[] = [];
     page.on("console", (message) => {
       if (message.type() === "error") errors.push(message.text());

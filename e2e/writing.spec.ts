@@ -60,7 +60,7 @@ async function publish(page: Page, remark: string): Promise<void> {
 test("a curator writes a reply with blanks, passages, a picture and a file; an agent's customers get what was meant", async ({
   browser,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(300_000);
   const maren = await as(browser, "maren@example.com");
   await begin(maren, "Lifts out of order", "On board");
 
@@ -200,7 +200,7 @@ async function answer(page: Page, customer: string, harbours: string[]): Promise
 test("an agent's proposal is compared word by word, published and taken by colleagues", async ({
   browser,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const bram = await as(browser, "bram@example.com");
   // An answer under way has taken the version of today.
   await openCase(bram, "Yusuf");
@@ -246,7 +246,7 @@ test("an agent's proposal is compared word by word, published and taken by colle
 });
 
 test("nobody reads another's personal shelf: not by address, search, form or data", async ({ browser }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   const bram = await as(browser, "bram@example.com");
   await begin(bram, "Ravioli at the harbour", "My own");
   await bram.keyboard.type("My secret lunch place.");
@@ -297,7 +297,7 @@ test("nobody reads another's personal shelf: not by address, search, form or dat
 test("what is pasted is cleaned, the text form stays in step, and a copied passage brings its condition", async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(300_000);
   const maren = await as(browser, "maren@example.com");
   await begin(maren, "Pasted words", "On board");
   await words(maren).evaluate((element) => {

@@ -119,6 +119,23 @@ const doc: fc.Arbitrary<Doc> = fc
   .map((content) => ({ type: "doc", content }));
 
 describe("the round trip", () => {
+  test.each([":", "::", ":::", "a:b:", ":u"])("“%s” before underlined words stays words", (text) => {
+    const one: Doc = {
+      type: "doc",
+      content: [
+        {
+          type: "paragraph",
+          attrs: { passages: [] },
+          content: [
+            { type: "text", text },
+            { type: "text", text: "a", marks: [{ type: "underline" }] },
+          ],
+        },
+      ],
+    };
+    expect(readMarkdown(writeMarkdown(one).text).doc).toEqual(one);
+  });
+
   test("what is read from a written document is written the same again, and is a document", () => {
     fc.assert(
       fc.property(doc, (one) => {

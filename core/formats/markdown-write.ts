@@ -310,12 +310,13 @@ const options: Options = {
         // Only what would be read as a directive is escaped: “07:00” stays as it is.
         {
           character: ":",
-          after: "(?:(?:passage|row|item|u|mark)(?![\\p{L}\\p{N}])|[\\p{L}\\p{N}_-]+[\\[{])",
+          // Looked at and not taken, so that the colon after it is seen too.
+          after: "(?=(?:passage|row|item|u|mark)(?![\\p{L}\\p{N}])|[\\p{L}\\p{N}_-]+[\\[{])",
           unicode: true,
           inConstruct: "phrasing",
           notInConstruct: addresses,
         },
-        { character: ":", after: ":", inConstruct: "phrasing", notInConstruct: addresses },
+        { character: ":", after: "(?=:)", inConstruct: "phrasing", notInConstruct: addresses },
         { atBreak: true, character: ":", after: ":" },
       ],
     },
