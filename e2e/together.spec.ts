@@ -54,7 +54,9 @@ test("a process killed between queuing and delivery loses nothing, and is starte
 
   const pid = Number(readFileSync(join(process.env.DATA_DIR ?? "", "run", "jobs.pid"), "utf8"));
   process.kill(pid, "SIGKILL");
-  await expect.poll(async () => (await page.request.get("/healthz")).status(), { timeout: 120_000 }).toBe(200);
+  await expect
+    .poll(async () => (await page.request.get("/healthz")).status(), { timeout: 120_000 })
+    .toBe(200);
   const mail = await nextMail(to);
   expect(mail.text).toContain("On board there are twelve sockets");
   await expect(page.getByRole("article", { name: /Our answer by Maren/ })).toContainText("delivered");
