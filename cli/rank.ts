@@ -35,7 +35,11 @@ export async function wordVectors(): Promise<WordVectors> {
 }
 
 /** Reads what ranking is asked about. @throws Failure with path, line and reason */
-export async function readRanking(paths: { replies: string; history?: string; inquiries: string }) {
+export async function readRanking(paths: {
+  replies: string;
+  history?: string | undefined;
+  inquiries: string;
+}) {
   return {
     replies: await readChecked(paths.replies, z.array(reply)),
     history: paths.history === undefined ? [] : await readLines(paths.history, past),
@@ -50,11 +54,7 @@ export async function rank(options: {
   inquiries: string;
   top: number;
 }): Promise<string[]> {
-  const { replies, history, inquiries } = await readRanking({
-    replies: options.replies,
-    inquiries: options.inquiries,
-    ...(options.history === undefined ? {} : { history: options.history }),
-  });
+  const { replies, history, inquiries } = await readRanking(options);
   const ranker = new Ranker(replies, history, await wordVectors());
   return inquiries.map((one) =>
     JSON.stringify({ id: one.id, ranked: ranker.rank(one, options.top).map(asLine) }),

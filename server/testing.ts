@@ -100,6 +100,13 @@ export async function testHouse(): Promise<TestHouse> {
   };
 }
 
+/** The id of the version of a reply that is on the shelf. */
+export async function testVersion(em: EntityManager, key: string): Promise<number> {
+  const { currentVersionId } = await em.findOneOrFail(Reply, { key });
+  if (currentVersionId == null) throw new Error(`${key} has no version`);
+  return currentVersionId;
+}
+
 let made = 0;
 
 /** A case of a new customer with one inbound message. @returns the case's number and the message's id */

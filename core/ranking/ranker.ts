@@ -94,7 +94,7 @@ export class Ranker {
       const text = inquiries[index];
       if (text) this.#addPast(one, text);
     });
-    this.#calibrate(past.slice(-CALIBRATED_ON));
+    this.#calibrate(past.slice(-CALIBRATED_ON), inquiries.slice(-CALIBRATED_ON));
   }
 
   /** Learns from an answer: this inquiry was answered by this reply. Answers by unknown replies are left alone. */
@@ -110,7 +110,7 @@ export class Ranker {
   rank(inquiry: Inquiry, top: number, among?: ReadonlySet<string>): Fit[] {
     const text = this.#read(inquiryText(inquiry));
     const weighed = this.#words.weigh(text.stems);
-    const scores = this.#scores(text);
+    const scores = this.#scores(text, weighed);
     const suits = (at: number) => this.#places[at]?.reply.channels.includes(inquiry.channel) ?? false;
     const asked = (at: number) => among?.has(this.#places[at]?.reply.id ?? "") ?? true;
     const order = [...scores.keys()]
@@ -162,9 +162,9 @@ export class Ranker {
   }
 
   /** @param but the reply that this very text was learned for: it is ranked as if it had not been */
-  #scores(text: Text, but?: number): Float32Array {
+  #scores(text: Text, weighed: Weighed, but?: number): Float32Array {
     const count = this.#places.length;
-    const words = this.#words.nearness(this.#words.weigh(text.stems), count, but);
+    const words = this.#words.nearness(weighed, count, but);
     const grams = this.#grams.nearness(this.#grams.weigh(text.grams), count, but);
     const meaning = this.#meanings?.nearness(this.#meanings.of(text.words, this.#rarity), count, but);
     return words.own.map(
@@ -181,10 +181,12 @@ export class Ranker {
    * Finds the temperature at which the fits of past inquiries, each ranked as if it had not been learned, are likeliest
    * (C. Guo and others, “On Calibration of Modern Neural Networks”, 2017).
    */
-  #calibrate(past: PastInquiry[]): void {
-    const known = past.flatMap((one) => {
+  #calibrate(past: PastInquiry[], inquiries: Text[]): void {
+    const known = past.flatMap((one, index) => {
       const at = this.#at.get(one.reply);
-      return at === undefined ? [] : [{ at, scores: this.#scores(this.#read(inquiryText(one)), at) }];
+      const text = inquiries[index];
+      if (at === undefined || !text) return [];
+      return [{ at, scores: this.#scores(text, this.#words.weigh(text.stems), at) }];
     });
     if (known.length < 20) return;
     const loss = (doubt: number) =>

@@ -3,7 +3,7 @@ import { readMarkdown } from "#core/formats/markdown";
 import { Case, Message } from "../db/entities/cases";
 import { query } from "../db/sql";
 import { Conflict, NotFound, Unusable } from "../errors";
-import { testCase, testHouse, type TestHouse } from "../testing";
+import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { attachToDraft, detachFromDraft } from "./files";
 import { saveDraft, type DraftInput } from "./draft";
 import { otherNames } from "./names";
@@ -37,20 +37,11 @@ const draft = (version: number, slips = [slip("Yes.")]): DraftInput => ({
   slips,
 });
 
-async function versionOf(key: string): Promise<number> {
-  const rows = await query<{ id: number }>(
-    house.em(),
-    "select v.id from reply_versions v join replies r on r.id = v.reply_id where r.key = ?",
-    [key],
-  );
-  return rows[0]?.id ?? 0;
-}
-
 describe("drafts", () => {
   test("are there again as they were saved, with what their replies define", async () => {
     const { number } = await testCase(house.em());
     const late = slip("The ship is {$blank.hours :integer} hours late.", {
-      versionId: await versionOf("late"),
+      versionId: await testVersion(house.em(), "late"),
       values: { hours: 3 },
     });
     expect(await saveDraft(house.em(), house.maren, number, draft(0, [late]), now)).toBe(1);
@@ -110,7 +101,7 @@ describe("drafts", () => {
         house.em(),
         house.maren,
         number,
-        draft(0, [slip("x", { versionId: await versionOf("fee") })]),
+        draft(0, [slip("x", { versionId: await testVersion(house.em(), "fee") })]),
         now,
       ),
     ).rejects.toThrow(Unusable);
@@ -249,7 +240,7 @@ describe("sending", () => {
         (await house.em().findOneOrFail(Case, { number: other.number })).customer.id,
       ),
     ).toEqual([]);
-    const fee = slip("A change costs {$house.fee}.", { versionId: await versionOf("fee") });
+    const fee = slip("A change costs {$house.fee}.", { versionId: await testVersion(house.em(), "fee") });
     await saveDraft(house.em(), house.maren, number, draft(0, [fee]), now);
     const sent = await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now);
     expect((await openCase(house.em(), house.maren, number, false, now)).sentReplies).toEqual(["fee"]);

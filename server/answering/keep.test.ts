@@ -5,7 +5,7 @@ import { query } from "../db/sql";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { openReply } from "../replies/open-writing";
 import { ensureOwnShelf } from "../replies/shelves";
-import { testCase, testHouse, type TestHouse } from "../testing";
+import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { saveDraft } from "./draft";
 import { attachToDraft } from "./files";
 import { keepAnswer, wordsToKeep } from "./keep";
@@ -28,7 +28,7 @@ const em = () => house.em();
 
 async function written(markdown: string) {
   const one = await testCase(em());
-  const opening = { uid: "o", versionId: await versionOf("hello"), language: "en", values: {} };
+  const opening = { uid: "o", versionId: await testVersion(house.em(), "hello"), language: "en", values: {} };
   const version = await saveDraft(
     em(),
     house.bram,
@@ -45,15 +45,6 @@ async function written(markdown: string) {
     now,
   );
   return { ...one, version };
-}
-
-async function versionOf(key: string): Promise<number> {
-  const [row] = await query<{ id: number }>(
-    em(),
-    "select v.id from reply_versions v join replies r on r.id = v.reply_id where r.key = ?",
-    [key],
-  );
-  return row?.id ?? 0;
 }
 
 const reply = (title: string) => ({ shelf, title, part: "answer" as const });

@@ -7,7 +7,7 @@ import { query } from "../db/sql";
 import { publishWorking } from "../replies/publishing";
 import { ensureOwnShelf } from "../replies/shelves";
 import { createReply } from "../replies/writing";
-import { testCase, testHouse, type TestHouse } from "../testing";
+import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { houseRanker } from "./house-ranker";
 
 let house: TestHouse;
@@ -25,15 +25,6 @@ const strip = async (words: string, viewer = house.maren) => {
 const rank = async (body: string) =>
   (await houseRanker(em())).rank({ channel: "email", subject: "", body }, 5).map((one) => one.id);
 
-async function versionOf(key: string): Promise<number> {
-  const [row] = await query<{ id: number }>(
-    em(),
-    "select current_version_id as id from replies where key = ?",
-    [key],
-  );
-  return row?.id ?? 0;
-}
-
 test("the strip begins with the answer that fits, and says how well and why; openings and closings come last", async () => {
   const replies = await strip("how many hours is the ship running late");
   expect(replies.map((reply) => reply.key)).toEqual(["late", "fee", expect.anything(), expect.anything()]);
@@ -47,7 +38,7 @@ test("what is sent is learned at once, and named as the reason", async () => {
   const one = await testCase(em(), words);
   const slip = {
     uid: "a",
-    versionId: await versionOf("late"),
+    versionId: await testVersion(house.em(), "late"),
     language: "en",
     document: readMarkdown("Three hours late.").doc,
     values: { hours: 3 },

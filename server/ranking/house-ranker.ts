@@ -97,7 +97,6 @@ async function answersAfter(
   em: EntityManager,
   answer: number,
 ): Promise<(PastInquiry & { answer: number })[]> {
-  const house = await findHouse(em);
   const rows = await query<{
     answer: number;
     number: number;
@@ -116,6 +115,9 @@ async function answersAfter(
       order by u.id`,
     [answer],
   );
+  // Mostly there is nothing new.
+  if (rows.length === 0) return [];
+  const house = await findHouse(em);
   return rows.map(({ number, subject, body, ...row }) => ({
     ...row,
     id: caseNumber(house, number),

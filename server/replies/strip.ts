@@ -80,22 +80,30 @@ export async function stripReplies(
   viewer: Viewer,
   input: StripQuery,
 ): Promise<{ replies: StripReply[]; total: number }> {
+  const replies = await offered(em, viewer, input);
+  const [counted] = await query<{ total: number }>(
+    em,
+    ...named(
+      `select count(*)::int as total from replies r join shelves s on s.id = r.shelf_id where r.state = 'shelved' and :channel = any(r.channels) and ${IN_SEASON} and ${USABLE_SHELF}`,
+      { ...asks(viewer), channel: input.channel },
+    ),
+  );
+  return { replies, total: counted?.total ?? 0 };
+}
+
+async function offered(em: EntityManager, viewer: Viewer, input: StripQuery): Promise<StripReply[]> {
   const typed = input.query.trim();
   if (!typed) return input.keys ? offer(em, viewer, input, [], null) : fitting(em, viewer, input);
   const terms = searchTerms(typed);
   if (terms.length === 0) return offer(em, viewer, input, [], null);
   const exact = await offer(em, viewer, input, terms, exactly(terms));
-  if (exact.replies.length > 0) return exact;
+  if (exact.length > 0) return exact;
   const spelled = await spelledAlike(em, terms);
-  return spelled === null ? exact : offer(em, viewer, input, terms, spelled);
+  return spelled === null ? [] : offer(em, viewer, input, terms, spelled);
 }
 
 /** All that may be used, ordered by the ranking. */
-async function fitting(
-  em: EntityManager,
-  viewer: Viewer,
-  input: StripQuery,
-): Promise<{ replies: StripReply[]; total: number }> {
+async function fitting(em: EntityManager, viewer: Viewer, input: StripQuery): Promise<StripReply[]> {
   const usable = await query<{ key: string }>(
     em,
     ...named(
@@ -111,7 +119,7 @@ async function fitting(
     new Set(usable.map((row) => row.key)),
   );
   const best = await offer(em, viewer, { ...input, keys: fits.map((one) => one.id) }, [], null);
-  const byKey = new Map(best.replies.map((reply) => [reply.key, reply]));
+  const byKey = new Map(best.map((reply) => [reply.key, reply]));
   const answers = fits.flatMap(({ id, fit, why }): StripReply[] => {
     const reply = byKey.get(id);
     return reply ? [{ ...reply, fit, why: why.join(", ") }] : [];
@@ -123,7 +131,7 @@ async function fitting(
     [],
     null,
   );
-  return { replies: [...answers, ...rest.replies], total: rest.total };
+  return [...answers, ...rest];
 }
 
 /** The replies that can be used and have what is asked, the best first. @param asked a text query; null for all */
@@ -133,7 +141,7 @@ async function offer(
   input: StripQuery,
   terms: string[],
   asked: string | null,
-): Promise<{ replies: StripReply[]; total: number }> {
+): Promise<StripReply[]> {
   const typed = input.query.trim() !== "";
   const search = asked === null ? null : await searchFor(em, asked);
   const values = {
@@ -152,12 +160,12 @@ async function offer(
     em,
     ...named(
       `${search ? `${search.with},` : "with"} offered as (
-         select r.id, ${search ? "coalesce(hits.rank, 0)" : "0"} as rank, (${IN_SEASON}) as in_season,
+         select r.id, ${search ? "hits.rank" : "0"} as rank, (${IN_SEASON}) as in_season,
                 ${typed ? "similarity(lower(r.title), :typed)" : "0"} as alike,
                 coalesce((select sum(power(0.5, extract(epoch from now() - lr.at) / 2592000))::float
                   from letter_replies lr where lr.reply_id = r.id and lr.at > now() - interval '90 days'), 0) as uses
            from replies r join shelves s on s.id = r.shelf_id
-           ${search ? `${typed ? "" : "left "}${search.join}` : ""}
+           ${search?.join ?? ""}
           where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON})
             and (:keys::text[] is null or r.key = any(:keys::text[])) and (r.part <> 'answer' or not :around) and ${USABLE_SHELF}
        ), best as (
@@ -176,46 +184,36 @@ async function offer(
       values,
     ),
   );
-  const [counted] = await query<{ total: number }>(
-    em,
-    ...named(
-      `select count(*)::int as total from replies r join shelves s on s.id = r.shelf_id where r.state = 'shelved' and :channel = any(r.channels) and ${IN_SEASON} and ${USABLE_SHELF}`,
-      values,
-    ),
-  );
   const attachments = await attachmentsOf(
     em,
     rows.map((row) => row.version_id),
   );
   const wanted = new Set(terms);
-  return {
-    total: counted?.total ?? 0,
-    replies: rows.map(
-      ({
-        version_id,
-        shelf_name,
-        shelf_mark,
-        use_template_subject,
-        words,
-        uses,
-        matched,
-        in_season,
-        season_from,
-        season_until,
-        ...row
-      }) => ({
-        ...row,
-        versionId: version_id,
-        shelf: { name: shelf_name, mark: shelf_mark },
-        useTemplateSubject: use_template_subject,
-        attachments: attachments.get(version_id) ?? [],
-        why: in_season
-          ? reason([words, ...row.tags].join(" "), wanted, { typed, uses, matched })
-          : outOfSeason(season_from, season_until),
-        fit: null,
-      }),
-    ),
-  };
+  return rows.map(
+    ({
+      version_id,
+      shelf_name,
+      shelf_mark,
+      use_template_subject,
+      words,
+      uses,
+      matched,
+      in_season,
+      season_from,
+      season_until,
+      ...row
+    }) => ({
+      ...row,
+      versionId: version_id,
+      shelf: { name: shelf_name, mark: shelf_mark },
+      useTemplateSubject: use_template_subject,
+      attachments: attachments.get(version_id) ?? [],
+      why: in_season
+        ? reason([words, ...row.tags].join(" "), wanted, { typed, uses, matched })
+        : outOfSeason(season_from, season_until),
+      fit: null,
+    }),
+  );
 }
 
 /** The files of versions, by version. */

@@ -1,4 +1,3 @@
-import { ViewListeners } from "../../ui/editor/listeners";
 import { Plugin, PluginKey, type EditorState, type Transaction } from "@tiptap/pm/state";
 import type { EditorView } from "@tiptap/pm/view";
 import { secondLook } from "#core/checks/second-look";
@@ -7,6 +6,7 @@ import { compose, type ComposeInput } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
 import { decidePassages, type Decision } from "#core/compose/passages";
 import type { Style } from "#core/tokens/format";
+import { ViewListeners } from "../../ui/editor/listeners";
 import { slipsOf, type PlacedSlip } from "./slips";
 
 /** What a letter depends on beyond the slips: the case, its customer, and what the server found. */

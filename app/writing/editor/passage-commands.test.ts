@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { getSchema } from "@tiptap/core";
+import type { Node as PmNode } from "@tiptap/pm/model";
 import { EditorState, TextSelection, type Transaction } from "@tiptap/pm/state";
 import { CellSelection } from "@tiptap/pm/tables";
 import fc from "fast-check";
@@ -7,15 +8,8 @@ import { readDocument } from "#core/document/schema";
 import { readMarkdown } from "#core/formats/markdown";
 import { writeMarkdown } from "#core/formats/markdown-write";
 import { bodyExtensions } from "./body";
-import {
-  addOtherwise,
-  freeOf,
-  passagesAt,
-  passageUses,
-  putUnder,
-  scopesAt,
-  turnAround,
-} from "./passage-commands";
+import { refsOf } from "./brackets";
+import { addOtherwise, freeOf, passagesAt, putUnder, scopesAt, turnAround } from "./passage-commands";
 
 const schema = getSchema(
   bodyExtensions({
@@ -54,6 +48,15 @@ const scope = (one: EditorState, label: string) => {
   return found;
 };
 const labels = (one: EditorState) => scopesAt(one).map((each) => each.label);
+/** How often each passage is used in a document. */
+function passageUses(doc: PmNode): Map<string, number> {
+  const uses = new Map<string, number>();
+  doc.descendants((node) => {
+    for (const { id } of refsOf(node)) uses.set(id, (uses.get(id) ?? 0) + 1);
+  });
+  return uses;
+}
+
 const ref = { id: "car", otherwise: false };
 
 describe("what may stand under a condition", () => {

@@ -180,15 +180,6 @@ export function addOtherwise(state: EditorState, ref: PassageRef, after: number)
   return paragraph ? tr.insert(Math.min(place, state.doc.content.size), paragraph) : tr;
 }
 
-/** How often each passage is used in a document. */
-export function passageUses(doc: PmNode): Map<string, number> {
-  const uses = new Map<string, number>();
-  doc.descendants((node) => {
-    for (const { id } of refsOf(node)) uses.set(id, (uses.get(id) ?? 0) + 1);
-  });
-  return uses;
-}
-
 function setRefs(tr: Transaction, position: number, node: PmNode, refs: PassageRef[]): void {
   tr.setNodeMarkup(position, undefined, { ...node.attrs, passages: refs });
 }
