@@ -24,6 +24,7 @@ export default [
   route("replies/:key/filing", "writing/filing.ts"),
   route("cases/:number/draft", "answering/draft.ts"),
   route("cases/:number/send", "answering/send.ts"),
+  route("cases/:number/opened", "answering/opened.ts"),
   route("cases/:number/strip", "answering/strip-search.ts"),
   route("cases/:number/files", "answering/draft-files.ts"),
   route("outside/messages/:id/html", "outside/message-html.ts"),

@@ -1,10 +1,11 @@
 import MiniSearch from "minisearch";
-import { Ranker, type PastInquiry, type RankedText } from "#core/ranking/ranker";
+import type { PastInquiry, RankedText } from "#core/ranking/inquiry";
+import { Ranker } from "#core/ranking/ranker";
 import { wordVectors } from "../cli/rank";
 import { percentiles, random } from "./measure";
 
 const REPLIES = 5000;
-const PAST = 200_000;
+const PAST = Number(process.env.PAST ?? 200_000);
 const ASKED = 200;
 
 /**
@@ -42,13 +43,13 @@ export async function benchRankingScale(): Promise<object> {
   const vectors = await wordVectors();
   const before = memory();
   const began = performance.now();
-  const ranker = new Ranker(replies, past, vectors);
+  const ranker = Ranker.of(replies, past, vectors);
   const built = performance.now() - began;
   const held = memory() - before;
 
   const search = new MiniSearch<{ id: string; text: string }>({ fields: ["text"] });
   const texts = new Map(replies.map((reply) => [reply.id, [reply.title, reply.body]]));
-  for (const one of past) texts.get(one.reply)?.push(one.body);
+  for (const one of past) texts.get(one.reply ?? "")?.push(one.body);
   search.addAll([...texts].map(([id, parts]) => ({ id, text: parts.join(" ") })));
 
   const ours: number[] = [];
@@ -62,7 +63,7 @@ export async function benchRankingScale(): Promise<object> {
       if (index >= 20) into.push(performance.now() - start);
     };
     timed(ours, () => {
-      if (ranker.rank(one, 60)[0]?.id === one.reply) right += 1;
+      if (ranker.rank(one, { top: 60 }).fits[0]?.id === one.reply) right += 1;
     });
     timed(plain, () => search.search(one.body));
     timed(learned, () => ranker.learn(one));

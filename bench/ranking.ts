@@ -1,6 +1,7 @@
 import { join } from "node:path";
 import MiniSearch from "minisearch";
-import { Ranker, type PastInquiry, type RankedText } from "#core/ranking/ranker";
+import type { PastInquiry, RankedText } from "#core/ranking/inquiry";
+import { Ranker } from "#core/ranking/ranker";
 import { inquiryText } from "#core/ranking/text";
 import type { WordVectors } from "#core/ranking/vectors";
 import { readRanking, wordVectors, type RankedInquiry } from "../cli/rank";
@@ -52,9 +53,9 @@ export async function benchRanking(): Promise<object> {
 }
 
 function ranked(replies: RankedText[], history: PastInquiry[], vectors: WordVectors | null): Rank {
-  const ranker = new Ranker(replies, history, vectors);
+  const ranker = Ranker.of(replies, history, vectors);
   return (inquiry) => {
-    const fits = ranker.rank(inquiry, replies.length);
+    const { fits } = ranker.rank(inquiry, { top: replies.length });
     return { ids: fits.map((one) => one.id), fit: fits[0]?.fit ?? 0 };
   };
 }

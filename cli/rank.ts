@@ -1,7 +1,8 @@
 import { readFile } from "node:fs/promises";
 import { z } from "zod";
 import { channels } from "#core/formats/library";
-import { Ranker, type Fit } from "#core/ranking/ranker";
+import type { Fit } from "#core/ranking/inquiry";
+import { Ranker } from "#core/ranking/ranker";
 import { WordVectors } from "#core/ranking/vectors";
 import { readChecked, readLines } from "./read";
 
@@ -55,9 +56,9 @@ export async function rank(options: {
   top: number;
 }): Promise<string[]> {
   const { replies, history, inquiries } = await readRanking(options);
-  const ranker = new Ranker(replies, history, await wordVectors());
+  const ranker = Ranker.of(replies, history, await wordVectors());
   return inquiries.map((one) =>
-    JSON.stringify({ id: one.id, ranked: ranker.rank(one, options.top).map(asLine) }),
+    JSON.stringify({ id: one.id, ranked: ranker.rank(one, { top: options.top }).fits.map(asLine) }),
   );
 }
 

@@ -9,6 +9,7 @@ import { House, Person, Team } from "./db/entities/people";
 import { startBoss, useBoss } from "./jobs/boss";
 import { hashPassword } from "./people/password";
 import type { Viewer } from "./people/viewer";
+import { stopRankers } from "./ranking/house-ranker";
 
 /** A small house on a database of its own, for tests of server functions. */
 export interface TestHouse {
@@ -95,6 +96,7 @@ export async function testHouse(): Promise<TestHouse> {
     bram: viewer(bram),
     async close() {
       await boss.stop({ graceful: false });
+      await stopRankers();
       await database.drop();
     },
   };

@@ -1,5 +1,5 @@
 import { useMemo, useRef } from "react";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { compose } from "#core/compose/compose";
 import { secondLook } from "#core/checks/second-look";
 import { fillOwn } from "#core/compose/fill";
@@ -10,9 +10,12 @@ import type { StripReply } from "#server/replies/strip";
 import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
+import { Time } from "../ui/time";
+import { Difference } from "./difference";
 import { Files } from "./files";
 import { letterInputs, untouched } from "./inputs";
 import { Margin } from "./margin";
+import { SetAside } from "./set-aside";
 import { SubjectLine } from "./subject-line";
 import { firstSlips } from "./take";
 import type { AnswerHandle } from "./use-answer";
@@ -24,13 +27,15 @@ interface Props {
   place: (element: HTMLElement | null) => void;
   /** A reply that is looked at and not taken: the page shows how it would read. */
   looked: StripReply | null;
+  /** What stands beside it as likely, and may be mistaken for it. */
+  rival: StripReply | null;
   onSend: (then: "next" | "stay") => Promise<void>;
   /** Leaves the shelf for the words. */
   onWrite: () => void;
 }
 
 /** The right page: to whom, about what, the letter itself, and the second look in its margin. */
-export function OurAnswer({ open, answer, place, looked, onSend, onWrite }: Props) {
+export function OurAnswer({ open, answer, place, looked, rival, onSend, onWrite }: Props) {
   const { editor, letter } = answer;
   const page = useRef<HTMLDivElement>(null);
   const preview = useMemo(
@@ -59,6 +64,7 @@ export function OurAnswer({ open, answer, place, looked, onSend, onWrite }: Prop
               </dd>
               {open.channel === "email" && <SubjectLine open={open} answer={answer} looked={looked} />}
             </dl>
+            {open.otherwise && <Otherwise otherwise={open.otherwise} />}
             {preview && (
               <div aria-label={`How “${looked?.title}” reads for this case`} role="region" className="pt-2">
                 <p className="mb-2 flex items-baseline gap-2 text-sm text-soft">
@@ -70,6 +76,7 @@ export function OurAnswer({ open, answer, place, looked, onSend, onWrite }: Prop
                   </button>
                   <Kbd keys="Esc" />
                 </p>
+                {looked && <Difference reply={looked} other={rival} />}
                 <div className="letter">
                   <LetterBlocks blocks={preview.letter.blocks} />
                 </div>
@@ -78,6 +85,7 @@ export function OurAnswer({ open, answer, place, looked, onSend, onWrite }: Prop
             <div hidden={preview !== null}>
               <div ref={place} />
             </div>
+            <SetAside answer={answer} />
             <Signature open={open} />
             <Files open={open} answer={answer} />
           </div>
@@ -116,6 +124,20 @@ export function OurAnswer({ open, answer, place, looked, onSend, onWrite }: Prop
         </span>
       </div>
     </section>
+  );
+}
+
+/** That a colleague answered much the same with another reply: two customers should not hear two things. */
+function Otherwise({ otherwise }: { otherwise: NonNullable<OpenCase["otherwise"]> }) {
+  const { number, label, person, at, reply, sameCustomer } = otherwise;
+  return (
+    <p role="note" className="border-b border-line py-2 text-sm">
+      {person} answered {sameCustomer ? "this customer" : "much the same"} otherwise, <Time at={at} />:{" "}
+      <Link to={`/cases/${number}`} className="quiet-link">
+        {label}
+      </Link>{" "}
+      with “{reply.title}”.
+    </p>
   );
 }
 

@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import type { OpenCase } from "#server/answering/open";
 import { Kbd } from "../ui/kbd";
 import { focusOpenBlank } from "./blanks";
+import { useOffers } from "./offers";
 import { OurAnswer } from "./our-answer";
 import { Strip } from "./strip";
 import { TheirSide } from "./their-side";
@@ -20,7 +21,8 @@ export interface Around {
 
 /** The two-page spread: their side, our answer, and the shelf along the bottom. */
 export function Spread({ open, around }: { open: OpenCase; around: Around }) {
-  const [answer, place] = useAnswer(open);
+  const offers = useOffers(open);
+  const [answer, place] = useAnswer(open, offers);
   const { editor, letter, take } = answer;
   const strip = useStrip(open);
   const [looking, setLooking] = useState(open.draft === null);
@@ -46,7 +48,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
         event.preventDefault();
         event.stopPropagation();
         void send(event.shiftKey ? "stay" : "next");
-      } else if (event.altKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
+      } else if (event.altKey && !event.shiftKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
         const to = event.key === "ArrowUp" ? around.previous : around.next;
         event.preventDefault();
         if (to !== null) void navigate(`/cases/${to}`);
@@ -71,6 +73,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
           open={open}
           answer={answer}
           place={place}
+          rival={strip.rival}
           looked={looking && strip.chosen && !taken.has(strip.chosen.key) ? strip.chosen : null}
           onSend={send}
           onWrite={toAnswer}
@@ -81,9 +84,14 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
         search={search}
         taken={taken}
         strip={strip}
-        onLook={setLooking}
+        onLook={(looking, at) => {
+          setLooking(looking);
+          const reply = at === undefined ? null : strip.replies[at];
+          if (reply && at !== undefined) offers.look(reply, at);
+        }}
         onTake={(reply, how) => {
           showAnswer();
+          offers.take(reply, strip.replies.indexOf(reply));
           take(reply, how);
         }}
         onLeave={toAnswer}

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { STRIP_LENGTH, findCase } from "#server/answering/open";
-import { Message } from "#server/db/entities/cases";
+import { inquiriesOf } from "#server/ranking/inquiries";
 import { stripReplies } from "#server/replies/strip";
 import { answeringJson } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
@@ -15,14 +15,9 @@ export async function loader(args: Route.LoaderArgs) {
     const { number } = params.parse(args.params);
     const { q, language } = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
     const subject = await findCase(em, number);
-    const latest = await em.findOne(
-      Message,
-      { case: subject, direction: "in" },
-      { orderBy: { at: "desc", id: "desc" } },
-    );
     return stripReplies(em, viewer, {
       query: q,
-      message: { subject: latest?.subject ?? "", body: latest?.text ?? "" },
+      inquiry: (await inquiriesOf(em, [number])).get(number) ?? null,
       channel: subject.channel,
       language,
       limit: STRIP_LENGTH,

@@ -11,7 +11,7 @@ interface Props {
   search: RefObject<HTMLInputElement | null>;
   taken: ReadonlySet<string>;
   /** Whether the shelf is looked at, and the page shows how the chosen reply would read. */
-  onLook: (looking: boolean) => void;
+  onLook: (looking: boolean, at?: number) => void;
   onTake: (reply: StripReply, how: "swap" | "stack") => void;
   onLeave: () => void;
 }
@@ -20,6 +20,9 @@ interface Props {
 export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: Props) {
   const id = useId();
   const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
+  const { nothingFits } = strip;
+  /** What answers a second question goes beside the answer that is there, not in its place. */
+  const answersMore = (reply: StripReply) => reply.also !== null && taken.size > 0;
   const board = useRef<HTMLDivElement>(null);
   const began = open.draft !== null;
 
@@ -30,7 +33,7 @@ export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: P
   const go = (next: number) => {
     const to = Math.max(0, Math.min(replies.length - 1, next));
     setCurrent(to);
-    onLook(true);
+    onLook(true, to);
     board.current?.children[to]?.scrollIntoView({ block: "nearest", inline: "nearest" });
   };
 
@@ -38,7 +41,9 @@ export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: P
     if (event.altKey || event.ctrlKey || event.metaKey) return;
     if (event.key === "ArrowRight") go(current + 1);
     else if (event.key === "ArrowLeft") go(current - 1);
-    else if (event.key === "Enter" && chosen) onTake(chosen, event.shiftKey ? "stack" : "swap");
+    else if (event.key === "Enter" && chosen)
+      onTake(chosen, event.shiftKey || answersMore(chosen) ? "stack" : "swap");
+    else if (event.key === "Enter" && nothingFits) onLeave();
     else if (event.key === "Escape" && query !== "") setQuery("");
     else if (event.key === "Escape") onLeave();
     else return;
@@ -54,7 +59,7 @@ export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: P
             role="combobox"
             aria-expanded="true"
             aria-controls={`${id}-list`}
-            aria-activedescendant={replies.length > 0 ? `${id}-${current}` : undefined}
+            aria-activedescendant={chosen ? `${id}-${current}` : undefined}
             aria-label="Find on the shelf"
             placeholder="Find on the shelf"
             className="lined-field w-full text-base text-ink"
@@ -75,7 +80,9 @@ export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: P
             {problem ??
               (query
                 ? `${replies.length} found${searching ? "…" : ""}, nearest first.`
-                : `${total} replies, what fits the message best first.`)}
+                : nothingFits
+                  ? `Nothing on the shelf seems to fit. Write it yourself, or look at the nearest of ${total}.`
+                  : `${total} replies, what fits the message best first.`)}
           </p>
           <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1">
             <Kbd keys="← →" /> look <Kbd keys="Enter" /> take <Kbd keys="Shift Enter" /> add
@@ -99,12 +106,17 @@ export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: P
                 search.current?.focus();
                 go(index);
               }}
-              onTake={() => onTake(reply, "swap")}
+              onTake={() => onTake(reply, answersMore(reply) ? "stack" : "swap")}
             />
           ))}
           {replies.length === 0 && (
             <p className="self-center px-4 font-serif text-letter text-soft">
-              Nothing on the shelf is like that.
+              Nothing on the shelf is like that.{" "}
+              {!searching && (
+                <button type="button" className="quiet-link font-sans text-base" onClick={onLeave}>
+                  Write one and keep it
+                </button>
+              )}
             </p>
           )}
         </div>
@@ -146,8 +158,8 @@ function Card({ id, reply, chosen, taken, onLook, onTake }: CardProps) {
           ) : (
             <>
               {words && <strong className="font-semibold text-ink">{words}</strong>}
-              {words && reply.why && ": "}
-              {reply.why}
+              {words && (reply.also ?? reply.why) && ": "}
+              {reply.also === null ? reply.why : `also asks “${reply.also}”`}
             </>
           )}
         </span>

@@ -1,7 +1,9 @@
 import type { Editor } from "@tiptap/core";
+import { ownWordsIn } from "#core/document/own-words";
+import type { Doc } from "#core/document/types";
 import type { DraftSlip } from "#server/answering/draft";
 import type { StripReply } from "#server/replies/strip";
-import { isEmptySlip, slipFrom, slipJson, slipsOf, type PlacedSlip } from "./editor/slips";
+import { isEmptySlip, ownWords, slipFrom, slipJson, slipsOf, type PlacedSlip } from "./editor/slips";
 
 export interface Usual {
   opening: StripReply | null;
@@ -16,12 +18,27 @@ export function firstSlips(reply: StripReply, usual: Usual): DraftSlip[] {
   return [...around(usual.opening), slipFrom(reply), ...around(usual.closing)];
 }
 
+/** What came of taking a reply. */
+export interface Taken {
+  /** Id of the new slip. */
+  id: string;
+  /** Words that the agent had changed in the reply that was swapped, and that make no sense beside the new one. */
+  setAside: string[];
+}
+
 /**
  * Takes a reply into the answer, in one undoable step.
- * @param how `swap` puts it in place of the last reply of its part, `stack` adds it behind that
- * @returns the id of the new slip
+ * @param how `swap` puts it in place of the last reply of its part, with the paragraphs that the agent added to that;
+ *   `stack` adds it behind that, with a join where it answers a second question
+ * @param shelved a reply's document as it stands on the shelf, by its version; null where that is not known
  */
-export function takeReply(editor: Editor, reply: StripReply, usual: Usual, how: "swap" | "stack"): string {
+export function takeReply(
+  editor: Editor,
+  reply: StripReply,
+  usual: Usual,
+  how: "swap" | "stack",
+  shelved: (version: number) => Doc | null,
+): Taken {
   const { doc, schema, tr } = editor.state;
   const node = (slip: DraftSlip) => schema.nodeFromJSON(slipJson(slip));
   const slips = slipsOf(doc);
@@ -29,14 +46,39 @@ export function takeReply(editor: Editor, reply: StripReply, usual: Usual, how: 
   if (slips.length === 1 && only && isEmptySlip(only)) {
     const first = firstSlips(reply, usual);
     editor.view.dispatch(tr.replaceWith(0, doc.content.size, first.map(node)));
-    return first.find((slip) => slip.reply === reply.key)?.id ?? "";
+    return { id: first.find((slip) => slip.reply === reply.key)?.id ?? "", setAside: [] };
   }
   const slip = slipFrom(reply);
   const same = slips.findLast((one) => one.part === reply.part && one.reply !== null);
-  if (same && how === "swap")
-    editor.view.dispatch(tr.replaceWith(same.position, endOf(doc, same), node(slip)));
-  else editor.view.dispatch(tr.insert(placeFor(doc, slips, reply), node(slip)));
-  return slip.id;
+  if (same && how === "swap") {
+    const original = same.versionId === null ? null : shelved(same.versionId);
+    const own = original ? ownWordsIn(same.document, original) : { added: [], changed: [] };
+    const kept = { ...slip.document, content: [...slip.document.content, ...own.added] };
+    editor.view.dispatch(tr.replaceWith(same.position, endOf(doc, same), node({ ...slip, document: kept })));
+    return { id: slip.id, setAside: own.changed };
+  }
+  const join = same && reply.also !== null ? [joinOf(slip.language)] : [];
+  editor.view.dispatch(tr.insert(placeFor(doc, slips, reply), [...join, slip].map(node)));
+  return { id: slip.id, setAside: [] };
+}
+
+/** What leads from one answer to the next, in the language of the letter; anybody may write it otherwise. */
+const JOINS: Record<string, string> = {
+  de: "Zu Ihrer weiteren Frage:",
+  en: "As to your other question:",
+  es: "En cuanto a su otra pregunta:",
+  fr: "Pour votre autre question :",
+};
+
+function joinOf(language: string): DraftSlip {
+  const words = JOINS[language.slice(0, 2)] ?? JOINS.en ?? "";
+  return {
+    ...ownWords(language),
+    document: {
+      type: "doc",
+      content: [{ type: "paragraph", attrs: { passages: [] }, content: [{ type: "text", text: words }] }],
+    },
+  };
 }
 
 function endOf(doc: Editor["state"]["doc"], slip: PlacedSlip): number {

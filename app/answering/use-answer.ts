@@ -4,6 +4,7 @@ import { Extension, type Editor } from "@tiptap/core";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { PatternEngine } from "#core/conditions/patterns";
+import type { Doc } from "#core/document/types";
 import type { OpenCase } from "#server/answering/open";
 import type { DraftFile } from "#server/answering/files";
 import type { StripReply } from "#server/replies/strip";
@@ -15,10 +16,12 @@ import { letterPlugin, letterState, onLetter, withInputs, type LetterState } fro
 import { documentExtensions } from "../ui/editor/schema";
 import { Answer, SlipInAnswer } from "./editor/slip-view";
 import { useEditorIn } from "../ui/editor/use-editor";
+import { moveSlip, slipAtCursor } from "./editor/move-slip";
 import { isEmptySlip, ownWords, slipJson, slipsOf } from "./editor/slips";
 import { focusBlank, onTab } from "./blanks";
 import { letterInputs } from "./inputs";
 import { usePatterns } from "./use-patterns";
+import type { Offers } from "./offers";
 import { takeReply } from "./take";
 
 export interface AnswerHandle {
@@ -31,21 +34,38 @@ export interface AnswerHandle {
   attachments: DraftFile[];
   setAttachments: (files: DraftFile[]) => void;
   take: (reply: StripReply, how: "swap" | "stack") => void;
+  /** Words that swapping left without a place; theirs to put back or drop. */
+  setAside: string[];
+  setSetAside: (words: string[]) => void;
   saver: () => DraftSaver | null;
   patterns: PatternEngine;
+}
+
+/** Moves the slip that the cursor is in; the keys are taken also where it cannot go further. */
+function moveAtCursor(editor: Editor, by: 1 | -1): boolean {
+  const slip = slipAtCursor(editor.state);
+  const move = slip && moveSlip(editor.state, slip.id, slip.at + by);
+  if (move) editor.view.dispatch(move);
+  return true;
 }
 
 /**
  * The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types.
  * @returns the answer, and the ref of the element that its editor is to live in
  */
-export function useAnswer(open: OpenCase): [AnswerHandle, place: (element: HTMLElement | null) => void] {
+export function useAnswer(
+  open: OpenCase,
+  offers: Offers,
+): [AnswerHandle, place: (element: HTMLElement | null) => void] {
   const [subject, setSubjectState] = useState<SubjectChoice>(open.draft?.subject ?? { from: "thread" });
   const [attachments, setAttachments] = useState<DraftFile[]>(open.draft?.attachments ?? []);
   const [otherNames, setOtherNames] = useState<string[]>([]);
   const [saveState, setSaveState] = useState<SaveState>(open.draft ? "saved" : "nothing");
   const [letter, setLetter] = useState<LetterState | null>(null);
+  const [setAside, setSetAside] = useState<string[]>([]);
   const saver = useRef<DraftSaver | null>(null);
+  /** Documents of taken replies as they stand on the shelf, by version. */
+  const shelved = useRef(new Map<number, Doc>());
   const patterns = usePatterns(open);
   const inputs = useMemo(
     () => letterInputs(open, { subject, attachments, otherNames, patterns }),
@@ -76,6 +96,8 @@ export function useAnswer(open: OpenCase): [AnswerHandle, place: (element: HTMLE
         addKeyboardShortcuts: () => ({
           Tab: ({ editor: e }) => onTab(e, 1),
           "Shift-Tab": ({ editor: e }) => onTab(e, -1),
+          "Alt-Shift-ArrowUp": ({ editor: e }) => moveAtCursor(e, -1),
+          "Alt-Shift-ArrowDown": ({ editor: e }) => moveAtCursor(e, 1),
         }),
       }),
     ],
@@ -112,6 +134,7 @@ export function useAnswer(open: OpenCase): [AnswerHandle, place: (element: HTMLE
                 document: slip.document,
                 values: slip.values,
               })),
+          offers: offers.all(),
         },
         text: state.letter.text,
       };
@@ -134,7 +157,7 @@ export function useAnswer(open: OpenCase): [AnswerHandle, place: (element: HTMLE
       window.removeEventListener("pagehide", leave);
       made.leave();
     };
-  }, [editor, opened]);
+  }, [editor, opened, offers]);
 
   useEffect(() => {
     if (editor && letterState(editor.state).inputs !== inputs)
@@ -150,13 +173,19 @@ export function useAnswer(open: OpenCase): [AnswerHandle, place: (element: HTMLE
   const take = useCallback(
     (reply: StripReply, how: "swap" | "stack") => {
       if (!editor) return;
-      const id = takeReply(editor, reply, open.usual, how);
+      const onShelf = (version: number) =>
+        shelved.current.get(version) ??
+        open.strip.replies.find((one) => one.versionId === version)?.document ??
+        null;
+      const { id, setAside: words } = takeReply(editor, reply, open.usual, how, onShelf);
+      shelved.current.set(reply.versionId, reply.document);
+      if (words.length > 0) setSetAside((now) => [...now, ...words]);
       // A subject of the agent's own is theirs; the thread's gives way to one that is always used.
       if (reply.useTemplateSubject && reply.subject)
         setSubjectState((now) => (now.from === "thread" ? { from: "reply" } : now));
       focusBlank(editor, id);
     },
-    [editor, open.usual],
+    [editor, open.usual, open.strip.replies],
   );
 
   const answer: AnswerHandle = {
@@ -168,6 +197,8 @@ export function useAnswer(open: OpenCase): [AnswerHandle, place: (element: HTMLE
     attachments,
     setAttachments,
     take,
+    setAside,
+    setSetAside,
     saver: () => saver.current,
     patterns,
   };

@@ -13,7 +13,9 @@ export type StripHandle = ReturnType<typeof useStrip>;
 
 /** The replies of the strip, those of the case or those found by what is typed, and which of them is chosen. */
 export function useStrip(open: OpenCase) {
-  const [at, setAt] = useState(0);
+  // Where nothing fits, nothing is chosen until somebody chooses.
+  const first = open.strip.nothingFits ? -1 : 0;
+  const [at, setAt] = useState(first);
   const [query, setQuery] = useState("");
   const [found, setFound] = useState<Found | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -46,12 +48,12 @@ export function useStrip(open: OpenCase) {
   }, [wanted, language, open.number]);
 
   const replies = wanted !== "" && found !== null ? found.replies : open.strip.replies;
-  const current = Math.min(at, Math.max(0, replies.length - 1));
+  const current = Math.min(at, replies.length - 1);
   return {
     query,
     /** What is typed; the nearest found is chosen. */
     setQuery: (typed: string) => {
-      setAt(0);
+      setAt(typed.trim() === "" ? first : 0);
       setQuery(typed);
     },
     replies,
@@ -59,6 +61,9 @@ export function useStrip(open: OpenCase) {
     setCurrent: setAt,
     chosen: replies[current] ?? null,
     total: open.strip.total,
+    nothingFits: open.strip.nothingFits && wanted === "",
+    /** What stands beside the chosen one as likely: the first for the second, and the second for the first. */
+    rival: current === 0 ? (replies[1] ?? null) : current === 1 ? (replies[0] ?? null) : null,
     searching: wanted !== "" && found?.query !== wanted,
     problem: wanted === "" ? null : problem,
   };

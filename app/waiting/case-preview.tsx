@@ -1,10 +1,21 @@
 import { Link } from "react-router";
 import type { WaitingRow } from "#server/cases/waiting";
+import type { Best } from "#server/ranking/best";
+import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
 import { Time } from "../ui/time";
 
 /** What the chosen case says, so that one knows before opening. */
-export function CasePreview({ row }: { row: WaitingRow }) {
+export function CasePreview({
+  row,
+  best,
+  onAnswer,
+}: {
+  row: WaitingRow;
+  best: Best | undefined;
+  /** Opens the compact answer; null where this case is not that easy. */
+  onAnswer: (() => void) | null;
+}) {
   return (
     <div className="sticky top-0 px-6 py-5">
       <p className="text-sm text-soft">{[row.label, row.channel, row.topic].filter(Boolean).join(", ")}</p>
@@ -27,14 +38,34 @@ export function CasePreview({ row }: { row: WaitingRow }) {
       {row.people.length > 0 && (
         <p className="mt-1 text-sm font-semibold text-look">{row.people.join(" and ")} is on it</p>
       )}
-      <p className="mt-4 flex items-center gap-2">
-        <Link
-          to={`/cases/${row.number}`}
-          className="rounded-sm bg-accent px-3.5 py-2 font-semibold text-on-accent"
-        >
-          Open
-        </Link>
-        <Kbd keys="Enter" />
+      {best?.reply && (
+        <p className="mt-3 text-sm">
+          <strong className="font-semibold">{best.reply.title}</strong>
+          <span className="block text-soft">{best.reply.why}</span>
+        </p>
+      )}
+      <p className="mt-4 flex flex-wrap items-center gap-2">
+        {onAnswer && (
+          <>
+            <Button keys="Enter" onClick={onAnswer}>
+              Answer from here
+            </Button>
+            <Link to={`/cases/${row.number}`} className="quiet-link ml-2">
+              Open
+            </Link>
+          </>
+        )}
+        {!onAnswer && (
+          <>
+            <Link
+              to={`/cases/${row.number}`}
+              className="rounded-sm bg-accent px-3.5 py-2 font-semibold text-on-accent"
+            >
+              Open
+            </Link>
+            <Kbd keys="Enter" />
+          </>
+        )}
       </p>
     </div>
   );

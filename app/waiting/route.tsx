@@ -2,6 +2,8 @@ import { useEffect, useState } from "react";
 import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { z } from "zod";
 import { MOST_ROWS, waitingCases } from "#server/cases/waiting";
+import { fitWords } from "#core/ranking/words";
+import { bestReplies, type Best, type BestReply } from "#server/ranking/best";
 import { signedIn } from "#server/web/context";
 import { Kbd } from "../ui/kbd";
 import { useClock } from "../ui/time";
@@ -9,6 +11,7 @@ import { useLive } from "../ui/use-live";
 import type { Route } from "./+types/route";
 import { inBands } from "./bands";
 import { CasePreview } from "./case-preview";
+import { CompactAnswer } from "./compact-answer";
 import { Ruler, PlainRows } from "./rows";
 
 const query = z.object({
@@ -22,7 +25,10 @@ const query = z.object({
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   const filter = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
-  return { filter, most: MOST_ROWS, ...(await waitingCases(em, viewer, filter)) };
+  const listed = await waitingCases(em, viewer, filter);
+  // Follows when it is known: the list does not wait for it.
+  const best = filter.list === "us" ? bestReplies(em.fork(), viewer, listed.rows) : Promise.resolve({});
+  return { filter, most: MOST_ROWS, ...listed, best };
 }
 
 const listTab = (active: boolean) =>
@@ -46,6 +52,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   const navigate = useNavigate();
   const submit = useSubmit();
   const [chosen, setChosen] = useState<number | null>(null);
+  const [compact, setCompact] = useState<number | null>(null);
   const groups = filter.list === "us" ? inBands(rows, now, timeZone) : null;
   const order = groups ? groups.flatMap((group) => group.rows) : rows;
   const at = Math.max(
@@ -53,7 +60,13 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     order.findIndex((row) => row.number === chosen),
   );
   const selected = order[at];
+  // While an answer is open, passing the mouse over other cases does not take it away.
+  const select = (number: number) => {
+    if (compact === null) setChosen(number);
+  };
   useLive();
+  const best = useBest(loaderData.best);
+  const easy = selected ? easyReply(best[selected.number]) : null;
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -69,19 +82,28 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
       if (step !== 0 && next) {
         event.preventDefault();
         setChosen(next.number);
+        setCompact(null);
         const row = document.getElementById(`case-${next.number}`);
         row?.focus({ preventScroll: true });
         row?.scrollIntoView({ block: "nearest" });
       }
+      if (event.key === "Escape") setCompact(null);
+      const onRow = event.target instanceof HTMLElement && event.target.id === `case-${selected?.number}`;
       const idle = document.activeElement === document.body;
-      if (event.key === "Enter" && idle && selected) void navigate(`/cases/${selected.number}`);
+      if (event.key !== "Enter" || !selected || compact !== null || (!idle && !onRow)) return;
+      if (easy) {
+        event.preventDefault();
+        setCompact(selected.number);
+      } else if (idle) void navigate(`/cases/${selected.number}`);
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [order, at, selected, navigate]);
+  }, [order, at, selected, navigate, easy, compact]);
 
   return (
-    <div className="grid grow gap-5 px-5 lg:grid-cols-[1fr_22rem]">
+    <div
+      className={`grid grow gap-5 px-5 ${compact === null ? "lg:grid-cols-[1fr_22rem]" : "lg:grid-cols-[1fr_33rem]"}`}
+    >
       <title>{`Waiting ${counts.us} · Plain Shelf`}</title>
       <main className="min-w-0 bg-sheet">
         <h1 className="sr-only">Waiting</h1>
@@ -148,9 +170,9 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             list={filter.list}
           />
         ) : groups ? (
-          <Ruler groups={groups} selected={selected?.number ?? null} onSelect={setChosen} />
+          <Ruler groups={groups} best={best} selected={selected?.number ?? null} onSelect={select} />
         ) : (
-          <PlainRows rows={rows} selected={selected?.number ?? null} onSelect={setChosen} />
+          <PlainRows rows={rows} best={best} selected={selected?.number ?? null} onSelect={select} />
         )}
         {more && (
           <p className="px-6 py-3 text-sm text-soft">
@@ -159,10 +181,53 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
         )}
       </main>
       <aside aria-label="Chosen case" className="hidden bg-sheet lg:block">
-        {selected && <CasePreview row={selected} />}
+        {compact !== null && compact === selected?.number && easy ? (
+          <CompactAnswer
+            key={compact}
+            row={selected}
+            reply={easy}
+            onClose={(sent) => {
+              setCompact(null);
+              if (sent) setChosen(order[at + 1]?.number ?? null);
+            }}
+          />
+        ) : (
+          selected && (
+            <CasePreview
+              row={selected}
+              best={best[selected.number]}
+              onAnswer={easy ? () => setCompact(selected.number) : null}
+            />
+          )
+        )}
       </aside>
     </div>
   );
+}
+
+/** The best replies, once they are known; what was known before serves until then. */
+function useBest(promised: Promise<Record<number, Best>>): Record<number, Best> {
+  const [best, setBest] = useState<Record<number, Best>>({});
+  useEffect(() => {
+    let current = true;
+    promised.then(
+      (known) => {
+        if (current) setBest(known);
+      },
+      // The list serves without them; the server has logged why.
+      () => undefined,
+    );
+    return () => {
+      current = false;
+    };
+  }, [promised]);
+  return best;
+}
+
+/** A case's best reply where it may be sent as it is: a close fit that asks for nothing. */
+function easyReply(best: Best | undefined): BestReply | null {
+  const reply = best?.reply ?? null;
+  return reply?.ready === true && fitWords(reply.fit) === "close fit" ? reply : null;
 }
 
 function Select({

@@ -1,9 +1,12 @@
 import { Link } from "react-router";
 import type { WaitingRow } from "#server/cases/waiting";
 import { exactTime, Time, timeLeft, useClock } from "../ui/time";
+import { fitWords } from "#core/ranking/words";
+import type { Best } from "#server/ranking/best";
 import type { Band } from "./bands";
 
 interface Selection {
+  best: Record<number, Best>;
   selected: number | null;
   onSelect: (number: number) => void;
 }
@@ -71,7 +74,13 @@ function Due({ row, band }: { row: WaitingRow; band: Band }) {
   );
 }
 
-function Row({ row, when, selected, onSelect }: { row: WaitingRow; when: React.ReactNode } & Selection) {
+function Row({
+  row,
+  when,
+  best,
+  selected,
+  onSelect,
+}: { row: WaitingRow; when: React.ReactNode } & Selection) {
   const chosen = row.number === selected;
   const name = row.organisation ?? row.customer;
   return (
@@ -81,7 +90,7 @@ function Row({ row, when, selected, onSelect }: { row: WaitingRow; when: React.R
         to={`/cases/${row.number}`}
         onFocus={() => onSelect(row.number)}
         onMouseEnter={() => onSelect(row.number)}
-        className="grid grid-cols-[4.6rem_1fr] sm:grid-cols-[6.5rem_1fr_auto] items-baseline gap-3 px-3.5 py-2.5 focus-visible:outline-offset-[-2px]"
+        className="grid grid-cols-[4.6rem_1fr] sm:grid-cols-[6.5rem_1fr_auto] items-baseline gap-x-3 gap-y-2 px-3.5 py-2 focus-visible:outline-offset-[-2px]"
       >
         <span className="truncate text-sm tabular-nums">{when}</span>
         <span className="truncate">
@@ -91,7 +100,8 @@ function Row({ row, when, selected, onSelect }: { row: WaitingRow; when: React.R
             <span className={row.subject ? "text-soft" : ""}>{row.words.slice(0, 160)}</span>
           </span>
         </span>
-        <span className="hidden gap-3 text-sm text-soft sm:flex">
+        <BestLine best={best[row.number]} />
+        <span className="hidden gap-3 text-sm text-soft sm:col-start-3 sm:row-start-1 sm:flex">
           {row.refused && <strong className="text-stop">refused</strong>}
           {row.people.length > 0 && <span className="font-semibold text-look">{row.people.join(", ")}</span>}
           {row.topic && <span className="hidden w-28 truncate md:inline">{row.topic}</span>}
@@ -99,5 +109,25 @@ function Row({ row, when, selected, onSelect }: { row: WaitingRow; when: React.R
         </span>
       </Link>
     </li>
+  );
+}
+
+/** What the shelf has for a case, in one line: how well, which reply, and why. */
+function BestLine({ best }: { best: Best | undefined }) {
+  if (!best) return null;
+  const words = best.reply && fitWords(best.reply.fit);
+  return (
+    <span className="col-[2/-1] -mt-2 truncate text-sm text-soft">
+      {best.reply ? (
+        <>
+          <strong className={`font-semibold ${words === "close fit" ? "text-accent" : "text-ink"}`}>
+            {words ?? "perhaps"}
+          </strong>{" "}
+          {best.reply.title.toLowerCase()}, {best.reply.why}
+        </>
+      ) : (
+        "nothing on the shelf fits"
+      )}
+    </span>
   );
 }

@@ -1,57 +1,79 @@
-/** Numbers by reply, in the order of the replies' places, for one term. Grows in place; a reply's number may change. */
+/** What is kept of a reply for a term: its weight in the reply's own text, in its past, and what was taught. */
+export const OWN = 0;
+export const PAST = 1;
+export const TAUGHT = 2;
+export const LAYERS = 3;
+
+/** Numbers of layers by reply, in the order of the replies' places, for one term. Grows in place. */
 export class Postings {
-  replies = new Int32Array(2);
-  values = new Float32Array(2);
   length = 0;
+  #replies = new Int32Array(2);
+  /** Layer beside layer, reply after reply. */
+  #values = new Float32Array(2 * LAYERS);
 
-  /** Adds to a reply's number. */
-  add(reply: number, value: number): void {
-    const at = this.#find(reply);
-    if (at < this.length && this.replies[at] === reply) {
-      this.values[at] = (this.values[at] ?? 0) + value;
-      return;
-    }
-    if (this.length === this.replies.length) this.#grow();
-    this.replies.copyWithin(at + 1, at, this.length);
-    this.values.copyWithin(at + 1, at, this.length);
-    this.replies[at] = reply;
-    this.values[at] = value;
-    this.length += 1;
+  /** Adds to a reply's number. @returns what it was */
+  add(reply: number, layer: number, value: number): number {
+    const at = this.#place(reply) * LAYERS + layer;
+    const before = this.#values[at] ?? 0;
+    this.#values[at] = before + value;
+    return before;
   }
 
-  /** Adds each reply's number, times a factor, to its place in a list. */
+  /** Adds each reply's numbers, times a factor, to its place in a list of as many layers. */
   addTo(sums: Float32Array, factor: number): void {
-    const { replies, values, length } = this;
-    for (let at = 0; at < length; at += 1) {
-      const reply = replies[at] ?? 0;
-      sums[reply] = (sums[reply] ?? 0) + factor * (values[at] ?? 0);
+    const replies = this.#replies;
+    const values = this.#values;
+    const { length } = this;
+    for (let at = 0, from = 0; at < length; at += 1, from += LAYERS) {
+      const to = (replies[at] ?? 0) * LAYERS;
+      sums[to] = (sums[to] ?? 0) + factor * (values[from] ?? 0);
+      sums[to + 1] = (sums[to + 1] ?? 0) + factor * (values[from + 1] ?? 0);
+      sums[to + 2] = (sums[to + 2] ?? 0) + factor * (values[from + 2] ?? 0);
     }
   }
 
-  of(reply: number): number {
+  of(reply: number, layer: number): number {
     const at = this.#find(reply);
-    return at < this.length && this.replies[at] === reply ? (this.values[at] ?? 0) : 0;
+    return this.#replies[at] === reply && at < this.length ? (this.#values[at * LAYERS + layer] ?? 0) : 0;
   }
 
-  /** The first place whose reply is not before the wanted one. */
+  /** The place of a reply, made where it has none. */
+  #place(reply: number): number {
+    const at = this.#find(reply);
+    if (at < this.length && this.#replies[at] === reply) return at;
+    if (this.length === this.#replies.length) this.#grow();
+    if (at < this.length) {
+      this.#replies.copyWithin(at + 1, at, this.length);
+      this.#values.copyWithin((at + 1) * LAYERS, at * LAYERS, this.length * LAYERS);
+    }
+    this.#replies[at] = reply;
+    this.#values.fill(0, at * LAYERS, (at + 1) * LAYERS);
+    this.length += 1;
+    return at;
+  }
+
+  /** The first place whose reply is not before the wanted one; mostly the last or behind it, since replies are added in their order. */
   #find(reply: number): number {
+    const last = this.length - 1;
+    if (last < 0 || (this.#replies[last] ?? 0) < reply) return this.length;
+    if (this.#replies[last] === reply) return last;
     let low = 0;
-    let high = this.length;
+    let high = last;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if ((this.replies[middle] ?? 0) < reply) low = middle + 1;
+      if ((this.#replies[middle] ?? 0) < reply) low = middle + 1;
       else high = middle;
     }
     return low;
   }
 
   #grow(): void {
-    const size = Math.ceil(this.replies.length * 1.6) + 1;
+    const size = Math.ceil(this.#replies.length * 1.5) + 1;
     const replies = new Int32Array(size);
-    const values = new Float32Array(size);
-    replies.set(this.replies);
-    values.set(this.values);
-    this.replies = replies;
-    this.values = values;
+    const values = new Float32Array(size * LAYERS);
+    replies.set(this.#replies);
+    values.set(this.#values);
+    this.#replies = replies;
+    this.#values = values;
   }
 }

@@ -1,64 +1,46 @@
-import { Meanings } from "./meanings";
-import { alikeness, Space, type Weighed } from "./space";
-import { gramsOf, inquiryText, isTelling, stemsOf, wordsOf } from "./text";
+import { sentencesOf } from "./asks";
+import { calibrate, chances, scoredOf, UNTRIED, type Calibration, type Scored } from "./calibration";
+import { Experience } from "./experience";
+import type { Asking, Fit, Inquiry, PastInquiry, RankedText, Ranking } from "./inquiry";
+import type { Word } from "./lexicon";
+import { Reader } from "./reader";
+import { alikenessTo, type Weighed } from "./space";
+import { taughtScores, teach, type Lesson } from "./teacher";
+import { inquiryText } from "./text";
 import type { WordVectors } from "./vectors";
 
-/** A reply as ranking reads it. `body` is its text form or its plain words. */
-export interface RankedText {
-  id: string;
-  title: string;
-  tags: string[];
-  channels: string[];
-  body: string;
-}
-
-export interface Inquiry {
-  channel: string;
-  subject: string;
-  body: string;
-}
-
-/** An inquiry that was answered, and by which reply. */
-export interface PastInquiry extends Inquiry {
-  /** What colleagues call it: a case number. */
-  id: string;
-  reply: string;
-}
-
-/** A reply's place for an inquiry. */
-export interface Fit {
-  id: string;
-  /** How likely it is the one to send, from 0 to 1; of all replies together, 1. */
-  fit: number;
-  /** What speaks for it, in words that a person can check. */
-  why: string[];
-}
-
 /** What each kind of nearness counts. They were chosen on inquiries of several kinds and hold for any library. */
-const WEIGHTS = { ownWords: 16, ownGrams: 17, words: 28, grams: 28, meaning: 4.1 };
+const WEIGHTS = { ownWords: 16, ownGrams: 17, words: 28, grams: 28, meaning: 4.1, taught: 12 };
 /** What a reply's own text counts beside one past inquiry, in its meaning. */
 const OWN_MEANING = 2;
-/** The title and the tags say most in the fewest words. */
-const TITLE_COUNTS = 3;
-const TAGS_COUNT = 2;
-/** So many of the latest past inquiries say how sure a fit is, and are kept to be named. */
-const CALIBRATED_ON = 400;
-const REMEMBERED = 100;
-
-interface Text {
-  words: string[];
-  stems: string[];
-  grams: string[];
-}
-
-interface Remembered {
-  id: string;
-  text: Weighed;
-}
+/** So many past inquiries of each reply are kept to be named. */
+const REMEMBERED = 24;
+/** How often the linear model goes over what it learns from, and how much work that may be: lessons times replies. */
+const PASSES = 15;
+const MOST_WORK = 4_000_000;
+/** Up to here all of the past says how sure a fit is, each fifth of it by the others; beyond, its latest answers do. */
+const CROSS_VALIDATED = 4000;
+const FOLDS = 5;
+const HELD_OUT = 400;
+/**
+ * To be a second answer, a reply must have some chance for the whole, and be sure and well ahead of the first for one
+ * sentence, while another sentence surely asks for the first.
+ */
+const ALSO_LEAST = 0.02;
+const FIRST_SURE = 0.5;
+const ALSO_SURE = 0.6;
+const ALSO_AHEAD = 4;
+const MOST_ALSO = 2;
+/** In a large library a text's common terms tell little, and so many numbers are added up for each kind of terms. */
+const MOST_NUMBERS = 60_000;
+/** What has less chance is not worth bending. */
+const HARDLY = 1e-4;
+/** Long work pauses after so many texts. */
+const PAUSE = 50;
 
 interface Place {
   reply: RankedText;
-  past: Remembered[];
+  past: { id: string; text: Weighed }[];
 }
 
 /**
@@ -66,154 +48,317 @@ interface Place {
  * lives in memory, and the same texts in the same order always give the same places.
  */
 export class Ranker {
-  readonly #words = new Space();
-  readonly #grams = new Space();
-  readonly #meanings: Meanings | null;
+  readonly #reader: Reader;
+  readonly #experience = new Experience();
   readonly #places: Place[] = [];
   readonly #at = new Map<string, number>();
-  readonly #textsWith = new Map<string, number>();
-  #texts = 0;
-  /** What scores are divided by, so that fits are chances. */
-  #doubt = 1;
+  #calibration: Calibration = UNTRIED;
+
+  private constructor(vectors: WordVectors | null) {
+    this.#reader = new Reader(vectors);
+  }
+
+  /** A ranker of replies and the past. @see Ranker.building */
+  static of(replies: RankedText[], past: PastInquiry[], vectors: WordVectors | null): Ranker {
+    const building = Ranker.building(replies, past, vectors);
+    for (;;) {
+      const step = building.next();
+      if (step.done) return step.value;
+    }
+  }
 
   /**
+   * Builds a ranker, pausing often, so that whoever builds it can do other things between.
    * @param past the earlier answers, the oldest first; those of replies that are not there count for the words only
    * @param vectors meanings of words, or null to do without
    */
-  constructor(replies: RankedText[], past: PastInquiry[], vectors: WordVectors | null) {
-    this.#meanings = vectors && new Meanings(vectors);
-    const own = replies.map((reply) => this.#count(this.#read(ownText(reply))));
-    const inquiries = past.map((one) => this.#count(this.#read(inquiryText(one))));
-    replies.forEach((reply, at) => {
-      this.#places.push({ reply, past: [] });
-      this.#at.set(reply.id, at);
-      const text = own[at];
-      if (text) this.#setOwn(at, text);
-    });
-    past.forEach((one, index) => {
-      const text = inquiries[index];
-      if (text) this.#addPast(one, text);
-    });
-    this.#calibrate(past.slice(-CALIBRATED_ON), inquiries.slice(-CALIBRATED_ON));
+  static *building(
+    replies: RankedText[],
+    past: PastInquiry[],
+    vectors: WordVectors | null,
+  ): Generator<undefined, Ranker> {
+    if (past.length > CROSS_VALIDATED) {
+      const ranker = new Ranker(vectors);
+      yield* ranker.#read(replies, past.slice(0, -HELD_OUT));
+      const latest = past.slice(-HELD_OUT);
+      ranker.#calibration = calibrate(yield* ranker.#judge(latest));
+      for (const one of latest) ranker.learn(one);
+      return ranker;
+    }
+    const known: Scored[] = [];
+    for (let fold = 0; fold < FOLDS && past.length >= FOLDS; fold += 1) {
+      const others = new Ranker(vectors);
+      yield* others.#read(
+        replies,
+        past.filter((_, index) => index % FOLDS !== fold),
+      );
+      known.push(...(yield* others.#judge(past.filter((_, index) => index % FOLDS === fold))));
+    }
+    const ranker = new Ranker(vectors);
+    yield* ranker.#read(replies, past);
+    ranker.#calibration = calibrate(known);
+    return ranker;
   }
 
-  /** Learns from an answer: this inquiry was answered by this reply. Answers by unknown replies are left alone. */
+  /** Takes in a reply, or its new text in place of the one it had. */
+  put(reply: RankedText): void {
+    const text = this.#reader.readReply(reply);
+    this.#reader.count(text);
+    const lesson = this.#reader.weigh(text);
+    const at = this.#open(reply);
+    this.#setOwn(at, lesson);
+    this.#teach(lesson, at);
+  }
+
+  /** Learns from an answer: this inquiry was answered by this reply, or by hand. */
   learn(past: PastInquiry): void {
-    this.#addPast(past, this.#count(this.#read(inquiryText(past))));
+    const text = this.#reader.readInquiry(past, true);
+    this.#reader.count(text);
+    const lesson = this.#reader.weigh(text);
+    this.#experience.learn(past);
+    const at = this.#placeOf(past);
+    if (at === undefined) return;
+    this.#reader.words.addPast(at, lesson.words);
+    this.#reader.grams.addPast(at, lesson.grams);
+    this.#reader.meanings?.addPast(at, lesson.meaning);
+    this.#remember(at, past.id, lesson.words);
+    this.#teach(lesson, at);
+    for (const swapped of past.swapped ?? []) {
+      const wrong = this.#at.get(swapped);
+      if (wrong !== undefined) this.#teach(lesson, at, wrong);
+    }
   }
 
-  /**
-   * The replies for an inquiry, the likeliest first; those that do not suit its channel last, saying so.
-   * @param top how many
-   * @param among the ids of those that are asked for; all by default
-   */
-  rank(inquiry: Inquiry, top: number, among?: ReadonlySet<string>): Fit[] {
-    const text = this.#read(inquiryText(inquiry));
-    const weighed = this.#words.weigh(text.stems);
-    const scores = this.#scores(text, weighed);
-    const suits = (at: number) => this.#places[at]?.reply.channels.includes(inquiry.channel) ?? false;
-    const asked = (at: number) => among?.has(this.#places[at]?.reply.id ?? "") ?? true;
-    const order = [...scores.keys()]
-      .filter(asked)
-      .sort((a, b) => Number(suits(b)) - Number(suits(a)) || (scores[b] ?? 0) - (scores[a] ?? 0) || a - b);
-    const fits = chances(scores, this.#doubt, (at) => suits(at) && asked(at));
-    return order.slice(0, top).flatMap((at) => {
-      const place = this.#places[at];
-      if (!place) return [];
-      const why = suits(at) ? this.#why(place, at, text, weighed) : [`is not for ${inquiry.channel}`];
-      return [{ id: place.reply.id, fit: fits[at] ?? 0, why }];
+  /** The replies for an inquiry, the likeliest first; those that do not suit its channel or reader last, saying so. */
+  rank(inquiry: Inquiry, { top, among, person, team }: Asking): Ranking {
+    const text = this.#reader.readInquiry(inquiry, false);
+    const lesson = this.#reader.weigh(text);
+    const scores = this.#scores(lesson);
+    const asked = this.#places.map(({ reply }) => among?.has(reply.id) ?? true);
+    const unfit = this.#unfit(inquiry, asked);
+    const suits = (at: number) => asked[at] === true && unfit[at] === null;
+    // What is unfit has its chance of being the right one all the same: it makes the others no likelier.
+    const fits = chances(scores, this.#calibration, (at) => asked[at] === true);
+    const nothing = 1 - fits.reduce((sum, fit) => sum + fit, 0);
+    for (let at = 0; at < fits.length; at += 1) if (!suits(at)) fits[at] = 0;
+    const reasons = this.#bend(fits, { person, team });
+    // Chances too small to tell apart are told apart by scores, which weigh less than any chance that counts.
+    const keys = Float64Array.from(fits, (fit, at) =>
+      asked[at] ? (suits(at) ? 1000 : 0) + fit + (scores[at] ?? 0) * 1e-7 : -Infinity,
+    );
+    const order = highest(keys, Math.max(1, top));
+    const alike = alikenessTo(lesson.words);
+    const first = order[0];
+    const also =
+      first === undefined || !suits(first)
+        ? new Map<number, string>()
+        : this.#alsoAsked(inquiry, first, fits);
+    return {
+      nothingFits: first === undefined || nothing > (fits[first] ?? 0),
+      fits: order.slice(0, top).flatMap((at): Fit[] => {
+        const place = this.#places[at];
+        if (!place) return [];
+        const unfitFor = unfit[at];
+        const why = unfitFor
+          ? [unfitFor]
+          : [...this.#why(place, at, text, lesson.words, alike), ...(reasons.get(at) ?? [])];
+        return [{ id: place.reply.id, fit: fits[at] ?? 0, why, also: also.get(at) ?? null }];
+      }),
+    };
+  }
+
+  /** Why each place of those asked for cannot serve, or null. A language that no reply is written in is no reason. */
+  #unfit(inquiry: Inquiry, asked: boolean[]): (string | null)[] {
+    const readable = this.#places.some(({ reply }, at) => asked[at] && isReadable(reply, inquiry));
+    return this.#places.map(({ reply }, at) => {
+      if (!asked[at]) return null;
+      if (!reply.channels.includes(inquiry.channel)) return `is not for ${inquiry.channel}`;
+      return readable && !isReadable(reply, inquiry)
+        ? "is not written in a language that the customer reads"
+        : null;
     });
   }
 
-  #read(text: string): Text {
-    const words = wordsOf(text);
-    const stems = stemsOf(words);
-    return { words: words.filter(isTelling), stems, grams: gramsOf(words) };
+  *#read(replies: RankedText[], past: PastInquiry[]): Generator<undefined> {
+    const own: Word[][] = [];
+    for (const reply of replies) {
+      own.push(this.#reader.readReply(reply));
+      if (own.length % PAUSE === 0) yield;
+    }
+    const inquiries: Word[][] = [];
+    for (const one of past) {
+      inquiries.push(this.#reader.readInquiry(one, true));
+      if (inquiries.length % PAUSE === 0) yield;
+    }
+    for (const [index, text] of [...own, ...inquiries].entries()) {
+      this.#reader.count(text);
+      if (index % PAUSE === 0) yield;
+    }
+    // Reply by reply, so that postings grow at their ends.
+    for (const reply of replies) this.#open(reply);
+    const known = past.flatMap((one, index) => {
+      this.#experience.learn(one);
+      const at = this.#placeOf(one);
+      return at === undefined ? [] : [{ one, at, text: inquiries[index] ?? [] }];
+    });
+    const byReply = known.toSorted((a, b) => a.at - b.at);
+    let next = 0;
+    for (const at of this.#places.keys()) {
+      this.#setOwn(at, this.#reader.weigh(own[at] ?? []));
+      const pasts: { one: PastInquiry; lesson: Lesson }[] = [];
+      for (let here = byReply[next]; here?.at === at; here = byReply[(next += 1)]) {
+        pasts.push({ one: here.one, lesson: this.#reader.weigh(here.text) });
+        if (next % PAUSE === 0) yield;
+      }
+      this.#addPasts(at, pasts);
+      if (at % PAUSE === 0) yield;
+    }
+    yield* this.#practise([...this.#places.map((_, at) => ({ at, text: own[at] ?? [] })), ...known]);
   }
 
-  #count(text: Text): Text {
-    this.#words.count(text.stems);
-    this.#grams.count(text.grams);
-    this.#texts += 1;
-    for (const word of new Set(text.words)) this.#textsWith.set(word, (this.#textsWith.get(word) ?? 0) + 1);
-    return text;
+  /** Goes over replies and answers again and again, the latest last; over the latest only where all would be too much. */
+  *#practise(all: { at: number; text: Word[] }[]): Generator<undefined> {
+    const most = Math.floor(MOST_WORK / Math.max(1, this.#places.length));
+    const lessons = all.slice(-most).map(({ at, text }) => ({ at, lesson: this.#reader.weigh(text) }));
+    const passes = Math.min(PASSES, Math.floor(most / Math.max(1, lessons.length)));
+    for (let pass = 0; pass < passes; pass += 1) {
+      for (const [index, { at, lesson }] of lessons.entries()) {
+        this.#teach(lesson, at);
+        if (index % PAUSE === 0) yield;
+      }
+    }
   }
 
-  readonly #rarity = (word: string) => Math.log((this.#texts + 1) / ((this.#textsWith.get(word) ?? 0) + 0.5));
-
-  #setOwn(at: number, text: Text): void {
-    this.#words.setOwn(at, this.#words.weigh(text.stems));
-    this.#grams.setOwn(at, this.#grams.weigh(text.grams));
-    this.#meanings?.count(text.words, this.#rarity);
-    this.#meanings?.add(at, this.#meanings.of(text.words, this.#rarity), OWN_MEANING);
+  /** Ranks inquiries whose answers are known. */
+  *#judge(past: PastInquiry[]): Generator<undefined, Scored[]> {
+    const judged: Scored[] = [];
+    for (const one of past) {
+      const right = one.reply === null ? -1 : this.#at.get(one.reply);
+      if (right === undefined) continue;
+      const text = this.#reader.readInquiry(one, false);
+      const scores = this.#scores(this.#reader.weigh(text));
+      judged.push(scoredOf(scores, right));
+      if (judged.length % PAUSE === 0) yield;
+    }
+    return judged;
   }
 
-  #addPast(past: PastInquiry, text: Text): void {
-    const at = this.#at.get(past.reply);
-    if (at === undefined) return;
-    const words = this.#words.weigh(text.stems);
-    this.#words.addPast(at, words);
-    this.#grams.addPast(at, this.#grams.weigh(text.grams));
-    this.#meanings?.count(text.words, this.#rarity);
-    this.#meanings?.add(at, this.#meanings.of(text.words, this.#rarity), 1);
+  #placeOf({ reply }: PastInquiry): number | undefined {
+    return reply === null ? undefined : this.#at.get(reply);
+  }
+
+  /** The place of a reply, made where it has none. */
+  #open(reply: RankedText): number {
+    const at = this.#at.get(reply.id) ?? this.#places.length;
+    this.#places[at] = { reply, past: this.#places[at]?.past ?? [] };
+    this.#at.set(reply.id, at);
+    return at;
+  }
+
+  #setOwn(at: number, text: Lesson): void {
+    this.#reader.words.setOwn(at, text.words);
+    this.#reader.grams.setOwn(at, text.grams);
+    this.#reader.meanings?.setOwn(at, text.meaning, OWN_MEANING);
+  }
+
+  #addPasts(at: number, pasts: { one: PastInquiry; lesson: Lesson }[]): void {
+    const { words, grams, meanings } = this.#reader;
+    const of = (kind: "words" | "grams") => pasts.map(({ lesson }) => lesson[kind]);
+    words.addPasts(at, of("words"));
+    grams.addPasts(at, of("grams"));
+    for (const { lesson } of pasts) meanings?.addPast(at, lesson.meaning);
+    for (const { one, lesson } of pasts.slice(-REMEMBERED)) this.#remember(at, one.id, lesson.words);
+  }
+
+  #remember(at: number, id: string, text: Weighed): void {
     const remembered = this.#places[at]?.past;
-    remembered?.push({ id: past.id, text: words });
+    remembered?.push({ id, text });
     if (remembered && remembered.length > REMEMBERED) remembered.shift();
   }
 
-  /** @param but the reply that this very text was learned for: it is ranked as if it had not been */
-  #scores(text: Text, weighed: Weighed, but?: number): Float32Array {
+  #sums(text: Lesson, most = MOST_NUMBERS): { words: Float32Array; grams: Float32Array } {
     const count = this.#places.length;
-    const words = this.#words.nearness(weighed, count, but);
-    const grams = this.#grams.nearness(this.#grams.weigh(text.grams), count, but);
-    const meaning = this.#meanings?.nearness(this.#meanings.of(text.words, this.#rarity), count, but);
-    return words.own.map(
-      (own, at) =>
-        WEIGHTS.ownWords * own +
-        WEIGHTS.ownGrams * (grams.own[at] ?? 0) +
-        WEIGHTS.words * (words.both[at] ?? 0) +
-        WEIGHTS.grams * (grams.both[at] ?? 0) +
-        WEIGHTS.meaning * (meaning?.[at] ?? 0),
+    return {
+      words: this.#reader.words.sums(text.words, count, most),
+      grams: this.#reader.grams.sums(text.grams, count, most),
+    };
+  }
+
+  /** How far everything together is for each reply. */
+  #scores(text: Lesson, most?: number): Float32Array {
+    const { words, grams, meanings } = this.#reader;
+    const sums = this.#sums(text, most);
+    const scores = taughtScores(this.#reader, text, sums);
+    for (let at = 0; at < scores.length; at += 1) scores[at] = WEIGHTS.taught * (scores[at] ?? 0);
+    words.addNearness(scores, sums.words, WEIGHTS.ownWords, WEIGHTS.words);
+    grams.addNearness(scores, sums.grams, WEIGHTS.ownGrams, WEIGHTS.grams);
+    meanings?.addNearness(scores, text.meaning, WEIGHTS.meaning);
+    return scores;
+  }
+
+  /** One lesson for the linear model. @param wrong a reply that it is known not to be */
+  #teach(lesson: Lesson, right: number, wrong?: number): void {
+    teach(
+      this.#reader,
+      lesson,
+      taughtScores(this.#reader, lesson, this.#sums(lesson, MOST_NUMBERS / 3)),
+      right,
+      wrong,
     );
   }
 
-  /**
-   * Finds the temperature at which the fits of past inquiries, each ranked as if it had not been learned, are likeliest
-   * (C. Guo and others, “On Calibration of Modern Neural Networks”, 2017).
-   */
-  #calibrate(past: PastInquiry[], inquiries: Text[]): void {
-    const known = past.flatMap((one, index) => {
-      const at = this.#at.get(one.reply);
-      const text = inquiries[index];
-      if (at === undefined || !text) return [];
-      return [{ at, scores: this.#scores(text, this.#words.weigh(text.stems), at) }];
-    });
-    if (known.length < 20) return;
-    const loss = (doubt: number) =>
-      known.reduce(
-        (sum, { at, scores }) => sum - Math.log(Math.max(chances(scores, doubt)[at] ?? 0, 1e-12)),
-        0,
-      );
-    let [low, high] = [Math.log(0.1), Math.log(100)];
-    for (let step = 0; step < 40; step += 1) {
-      const third = (high - low) / 3;
-      if (loss(Math.exp(low + third)) < loss(Math.exp(high - third))) high -= third;
-      else low += third;
+  /** Bends chances by habit and by how replies fared; together they stay what they were. @returns the words for it, by place */
+  #bend(fits: Float32Array, { person, team }: Pick<Asking, "person" | "team">): Map<number, string[]> {
+    const reasons = new Map<number, string[]>();
+    let before = 0;
+    let after = 0;
+    for (const [at, { reply }] of this.#places.entries()) {
+      const fit = fits[at] ?? 0;
+      if (fit < HARDLY) continue;
+      const habit = this.#experience.habit(reply.id, person, team);
+      const sinking = this.#experience.sinking(reply.id);
+      const why = [habit.why, sinking.why].filter((words) => words !== null);
+      if (why.length > 0) reasons.set(at, why);
+      before += fit;
+      fits[at] = fit * habit.factor * sinking.factor;
+      after += fits[at] ?? 0;
     }
-    this.#doubt = Math.exp((low + high) / 2);
+    if (after > 0) for (let at = 0; at < fits.length; at += 1) fits[at] = ((fits[at] ?? 0) * before) / after;
+    return reasons;
   }
 
-  #why({ reply, past }: Place, at: number, { words, stems }: Text, text: Weighed): string[] {
-    // Told as the inquiry has them.
-    const written = new Map(stems.map((stem, index) => [stem, words[index] ?? stem]));
-    const why = this.#words
-      .shared(text, at)
+  /** Replies, but the first, that a sentence of the inquiry asks for by itself, with that sentence. */
+  #alsoAsked(inquiry: Inquiry, first: number, whole: Float32Array): Map<number, string> {
+    const asked = sentencesOf(inquiryText({ ...inquiry, subject: "" })).map((sentence) => {
+      const scores = this.#scores(this.#reader.weigh(this.#reader.readPart(sentence)), MOST_NUMBERS / 4);
+      const fits = chances(scores, this.#calibration, (at) => (whole[at] ?? 0) > ALSO_LEAST);
+      const [at = first] = highest(Float64Array.from(fits), 1);
+      return { sentence, at, fit: fits[at] ?? 0, ahead: (fits[at] ?? 0) > ALSO_AHEAD * (fits[first] ?? 0) };
+    });
+    // Only where another sentence asks for the first is this one a second question.
+    if (!asked.some(({ at, fit }) => at === first && fit >= FIRST_SURE)) return new Map();
+    const found = asked.filter(({ at, fit, ahead }) => at !== first && ahead && fit >= ALSO_SURE);
+    const also = new Map<number, string>();
+    for (const { at, sentence } of found.sort((a, b) => b.fit - a.fit))
+      if (also.size < MOST_ALSO && !also.has(at)) also.set(at, sentence);
+    return also;
+  }
+
+  #why(
+    { reply, past }: Place,
+    at: number,
+    text: Word[],
+    words: Weighed,
+    alikeness: (other: Weighed) => number,
+  ): string[] {
+    const why = this.#reader.words
+      .shared(words, at)
       .filter(({ weight }) => weight > 0.005)
       .slice(0, 4)
-      .map(({ term }) => `“${written.get(this.#words.name(term)) ?? ""}”`);
+      .map(({ term }) => this.#reader.tell(term, text));
     let best: { id: string; alike: number } | null = null;
     for (const one of past) {
-      const alike = alikeness(text, one.text);
+      const alike = alikeness(one.text);
       if (alike > (best?.alike ?? 0.2)) best = { id: one.id, alike };
     }
     if (best) why.push(`like ${best.id}`);
@@ -221,22 +366,17 @@ export class Ranker {
   }
 }
 
-function ownText({ title, tags, body }: RankedText): string {
-  return [
-    ...Array.from({ length: TITLE_COUNTS }, () => title),
-    ...Array.from({ length: TAGS_COUNT }, () => tags.join(" ")),
-    body,
-  ].join("\n");
+/** The places of the highest numbers, the highest first; those of minus infinity are left out. */
+function highest(numbers: Float64Array, count: number): number[] {
+  const least = numbers.toSorted()[Math.max(0, numbers.length - count)] ?? 0;
+  return [...numbers.keys()]
+    .filter((at) => (numbers[at] ?? 0) >= least && numbers[at] !== -Infinity)
+    .sort((a, b) => (numbers[b] ?? 0) - (numbers[a] ?? 0) || a - b)
+    .slice(0, count);
 }
 
-/** Scores as chances that add up to one (softmax); those that do not suit have none. */
-function chances(
-  scores: Float32Array,
-  doubt: number,
-  suits: (at: number) => boolean = () => true,
-): Float32Array {
-  const most = scores.reduce((best, score, at) => (suits(at) ? Math.max(best, score) : best), -Infinity);
-  const powers = scores.map((score, at) => (suits(at) ? Math.exp((score - most) / doubt) : 0));
-  const sum = powers.reduce((total, power) => total + power, 0) || 1;
-  return powers.map((power) => power / sum);
+/** Whether a reply is written in a language that the customer reads, as far as both are known. */
+function isReadable({ languages }: RankedText, { reads }: Inquiry): boolean {
+  if (!reads || !languages) return true;
+  return languages.some((one) => reads.some((other) => one.slice(0, 2) === other.slice(0, 2)));
 }

@@ -1,7 +1,7 @@
 import { stemmer } from "stemmer";
 import { splitQuoted } from "../mail/quoting";
 
-/** Words that say nothing of what an inquiry is about. */
+/** Words that say nothing of what an inquiry is about, in English, German, French and Spanish, without accents. */
 const COMMON = new Set(
   (
     "the a an and or but if of to in on at by for with from is are was were be been am i you he she it we they me my your " +
@@ -9,7 +9,14 @@ const COMMON = new Set(
     "as just what which who when where how why hello hi hey dear thanks thank please regards cheers one two us him any all " +
     "also about get got getting need needs anything something everything nothing some still after before again like want " +
     "know say said tell told make made go going goes went come came very really much more most than then now up out into over " +
-    "too only even ever never yet well way lot bit dont doesnt didnt isnt wasnt cant wont im ive id its thats theres"
+    "too only even ever never yet well way lot bit dont doesnt didnt isnt wasnt cant wont im ive id its thats theres " +
+    "der die das den dem des ein eine einen einem einer und oder aber ich du er sie es wir ihr mich mir uns ihnen mein meine unser unsere " +
+    "ist sind war waren sein haben hat hatte wird werden kann konnen mit von zu zum zur bei auf aus fur im in an am um als wie was wo wann " +
+    "warum nicht kein keine noch nur auch schon dass wenn hallo guten tag bitte danke gru gruss grusse freundlichen lieben " +
+    "le la les un une des du de et ou mais je tu il elle nous vous ils me moi mon ma mes notre nos votre vos est sont etait avoir ai avez " +
+    "avons pour par avec dans sur que qui quoi ne pas plus ce cet cette ces au aux bonjour merci cordialement si se sa ses son " +
+    "el los las una unos del y o pero yo mi mis nuestro nuestra su sus es son era estar esta estoy tengo tiene hay para por con en " +
+    "que como cuando donde no si ya muy mas lo al hola gracias saludos buenos dias"
   ).split(" "),
 );
 
@@ -41,14 +48,14 @@ export function isTelling(word: string): boolean {
 }
 
 /**
- * The runs of three to five letters of each word, its beginning and end marked by a space. Misspellings, other forms,
+ * The runs of three and four letters of each word, its beginning and end marked by a space. Misspellings, other forms,
  * parts of compounds and related languages share most of them.
  */
 export function gramsOf(words: string[]): string[] {
   const grams: string[] = [];
   for (const word of words) {
     const padded = ` ${word} `;
-    for (let length = 3; length <= 5; length += 1)
+    for (let length = 3; length <= 4; length += 1)
       for (let at = 0; at + length <= padded.length; at += 1) grams.push(padded.slice(at, at + length));
   }
   return grams;

@@ -26,14 +26,13 @@ export class WordVectors {
     });
   }
 
-  has(word: string): boolean {
-    return this.#rows.has(word);
+  /** Where a word stands; -1 for an unknown one. */
+  row(word: string): number {
+    return this.#rows.get(word) ?? -1;
   }
 
-  /** Adds a word's direction, times a factor, to a vector. Unknown words add nothing. */
-  addTo(sum: Float32Array, word: string, factor: number): void {
-    const row = this.#rows.get(word);
-    if (row === undefined) return;
+  /** Adds the direction of a word, by its row, times a factor, to a vector. */
+  addTo(sum: Float32Array, row: number, factor: number): void {
     const scale = factor / (this.#lengths[row] ?? 1);
     for (let at = 0; at < this.dimensions; at += 1) sum[at] = (sum[at] ?? 0) + scale * this.#number(row, at);
   }

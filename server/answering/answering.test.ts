@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { readMarkdown } from "#core/formats/markdown";
 import { Case, Message } from "../db/entities/cases";
 import { query } from "../db/sql";
+import { houseRanker } from "../ranking/house-ranker";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { attachToDraft, detachFromDraft } from "./files";
@@ -13,6 +14,7 @@ import { callBack, send } from "./send";
 let house: TestHouse;
 beforeAll(async () => {
   house = await testHouse();
+  await houseRanker(house.em()).ready();
 });
 afterAll(() => house.close());
 

@@ -4,7 +4,7 @@ import type { SubjectChoice } from "#core/compose/compose";
 import type { AttachmentRef, Slip as CoreSlip } from "#core/compose/slip";
 import { documentSchema } from "#core/document/schema";
 import { blankValueSchema } from "#core/tokens/blanks";
-import { Attachment, Draft, Slip } from "../db/entities/answering";
+import { Attachment, Draft, Slip, type Offer } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Person } from "../db/entities/people";
 import { ReplyVariant, ReplyVersion } from "../db/entities/library";
@@ -13,6 +13,7 @@ import type { Viewer } from "../people/viewer";
 import { visibleVersions } from "../replies/access";
 import { attachmentsOf } from "../replies/strip";
 import { query } from "../db/sql";
+import { offersSchema } from "./offers";
 
 /** A draft as the screen keeps it. */
 export const draftSchema = z.strictObject({
@@ -35,6 +36,8 @@ export const draftSchema = z.strictObject({
       }),
     )
     .max(40),
+  /** What the shelf offered; what is left out stays as it was saved. */
+  offers: offersSchema.optional(),
 });
 export type DraftInput = z.infer<typeof draftSchema>;
 
@@ -53,6 +56,7 @@ export interface LoadedDraft {
   subject: SubjectChoice;
   updatedAt: string;
   slips: DraftSlip[];
+  offers: Offer[];
   /** Files that the agent added. */
   attachments: (AttachmentRef & { attachmentId: number })[];
 }
@@ -76,6 +80,7 @@ export async function loadDraft(
     language: draft.language,
     subject: draft.subject,
     updatedAt: draft.updatedAt.toISOString(),
+    offers: draft.offers ?? [],
     slips: await withDefinitions(
       em,
       slips.map((slip) => ({
@@ -188,6 +193,7 @@ export async function saveDraft(
     draft.language = input.language;
     draft.subject = input.subject;
     draft.updatedAt = now;
+    if (input.offers) draft.offers = input.offers;
     await inner.flush();
     await inner.nativeDelete(Slip, { draft });
     createSlips(inner, draft, input.slips);

@@ -11,7 +11,9 @@ import { NotFound } from "../errors";
 import { caseNumber, findHouse, type OwnTokens } from "../house";
 import { stationeryOf } from "../house/stationery";
 import type { Viewer } from "../people/viewer";
-import { stripReplies, type StripReply } from "../replies/strip";
+import { answeredOtherwise, type AnsweredOtherwise } from "../ranking/otherwise";
+import { inquiriesOf } from "../ranking/inquiries";
+import { stripReplies, type StripOffer, type StripReply } from "../replies/strip";
 import { caseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { others, type Other } from "./presence";
@@ -58,7 +60,9 @@ export interface OpenCase {
   signature: Doc | null;
   stationery: CoreStationery | null;
   usual: { opening: StripReply | null; closing: StripReply | null };
-  strip: { replies: StripReply[]; total: number };
+  strip: StripOffer;
+  /** How a colleague answered much the same with another reply lately. */
+  otherwise: AnsweredOtherwise | null;
   sentReplies: string[];
 }
 
@@ -91,7 +95,7 @@ export async function openCase(
   );
   const surround = await surroundings(em, viewer, team.id);
   const offered = {
-    message: { subject: gathered.latest?.subject ?? "", body: gathered.latest?.text ?? "" },
+    inquiry: (await inquiriesOf(em, [number])).get(number) ?? null,
     channel: subject.channel,
     language,
   };
@@ -107,6 +111,8 @@ export async function openCase(
     const key = usually.find((one) => one.part === part)?.reply.key;
     return usual.replies.find((reply) => reply.key === key) ?? null;
   };
+  const strip = await stripReplies(em, viewer, { ...offered, query: "", limit: STRIP_LENGTH });
+  const [best] = strip.nothingFits ? [] : strip.replies;
   return {
     id: subject.id,
     number: subject.number,
@@ -151,7 +157,22 @@ export async function openCase(
       opening: usualOf("opening"),
       closing: usualOf("closing"),
     },
-    strip: await stripReplies(em, viewer, { ...offered, query: "", limit: STRIP_LENGTH }),
+    strip,
+    otherwise:
+      best?.fit == null
+        ? null
+        : await answeredOtherwise(
+            em,
+            viewer,
+            {
+              id: subject.id,
+              customerId: customer.id,
+              topic: subject.topic ?? null,
+              channel: subject.channel,
+            },
+            best.key,
+            now,
+          ),
     sentReplies: await sentReplies(em, subject.id),
   };
 }

@@ -9,10 +9,9 @@ import { re2Patterns } from "#core/conditions/re2";
 import { referencesFor } from "#core/mail/threading";
 import { catalogue } from "#core/tokens/catalogue";
 import { neighbours } from "../cases/waiting";
-import { Attachment, Draft, LetterReply, SentLetter } from "../db/entities/answering";
+import { Attachment, Draft, SentLetter } from "../db/entities/answering";
 import type { Case } from "../db/entities/cases";
 import { CaseEvent, Message, StoredFile } from "../db/entities/cases";
-import { Reply } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { Conflict, NotFound } from "../errors";
 import { notify } from "../events/notify";
@@ -22,6 +21,7 @@ import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
 import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
+import { isGap, storeChoice } from "./choice";
 import { findCase, sentReplies, surroundings } from "./open";
 import { query } from "../db/sql";
 
@@ -221,14 +221,10 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
     slips: sentSlips,
     trace: letter.trace,
     checks,
+    gap: isGap(draft.slips, draft.offers),
     createdAt: now,
   });
-  const keys = draft.slips.flatMap((slip) => slip.reply ?? []);
-  const replies = await em.find(Reply, { key: { $in: keys } });
-  for (const [position, slip] of draft.slips.entries()) {
-    const reply = replies.find((one) => one.key === slip.reply);
-    if (reply) em.create(LetterReply, { letter: sent, reply, position, at: now });
-  }
+  await storeChoice(em, sent, draft, now);
   const titles = draft.slips
     .filter((slip) => slip.reply !== null && slip.part === "answer")
     .map((slip) => slip.title);

@@ -1,3 +1,4 @@
+import type { Fit } from "#core/ranking/inquiry";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { readMarkdown } from "#core/formats/markdown";
 import { saveDraft } from "../answering/draft";
@@ -13,6 +14,7 @@ import { houseRanker } from "./house-ranker";
 let house: TestHouse;
 beforeAll(async () => {
   house = await testHouse();
+  await houseRanker(em()).ready();
 });
 afterAll(() => house.close());
 
@@ -22,8 +24,20 @@ const strip = async (words: string, viewer = house.maren) => {
   const { number } = await testCase(em(), words);
   return (await openCase(em(), viewer, number, false, now)).strip.replies;
 };
-const rank = async (body: string) =>
-  (await houseRanker(em())).rank({ channel: "email", subject: "", body }, 5).map((one) => one.id);
+const rank = async (body: string) => {
+  const rankings = await houseRanker(em()).rank([
+    { inquiry: { channel: "email", subject: "", body }, asking: { top: 5 } },
+  ]);
+  return rankings?.[0]?.fits ?? [];
+};
+/** Asks again until the thread has heard of what was committed; the test's time is the limit. */
+const until = async (body: string, holds: (fits: Fit[]) => boolean) => {
+  for (;;) {
+    const fits = await rank(body);
+    if (holds(fits)) return;
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+};
 
 test("the strip begins with the answer that fits, and says how well and why; openings and closings come last", async () => {
   const replies = await strip("how many hours is the ship running late");
@@ -46,6 +60,7 @@ test("what is sent is learned at once, and named as the reason", async () => {
   const draft = { version: 0, language: "en", subject: { from: "thread" as const }, slips: [slip] };
   const version = await saveDraft(em(), house.bram, one.number, draft, now);
   await send(em(), house.bram, one.number, { version, lastMessage: one.message }, now);
+  await until("Das Schiff, wo bleibt es?", ([best]) => best?.why.includes(`like SF-${one.number}`) ?? false);
   const [first] = await strip("Das Schiff, wo bleibt es?");
   expect(first).toMatchObject({ key: "late", why: expect.stringContaining(`like SF-${one.number}`) });
 });
@@ -79,11 +94,8 @@ test("a reply is ranked from when it is published, and for those who may use it"
     },
     now,
   );
-  await houseRanker(em());
   await publishWorking(em(), house.bram, key, { revision: 1, remark: null }, now);
-  // What was known serves while the change is read.
-  for (let tries = 0; tries < 100 && (await rank("a parrot"))[0] !== key; tries += 1)
-    await new Promise((resolve) => setImmediate(resolve));
+  await until("a parrot", ([best]) => best?.id === key);
   expect((await strip("may my parrot come along", house.bram))[0]?.key).toBe(key);
   expect((await strip("may my parrot come along")).map((reply) => reply.key)).not.toContain(key);
 });

@@ -1,127 +1,126 @@
-import { readFile } from "node:fs/promises";
 import { resolve } from "node:path";
+import { pathToFileURL } from "node:url";
+import { Worker } from "node:worker_threads";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { Ranker, type PastInquiry, type RankedText } from "#core/ranking/ranker";
-import { WordVectors } from "#core/ranking/vectors";
-import { query } from "../db/sql";
-import { caseNumber, findHouse } from "../house";
+import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
 import { log } from "../log";
+import type { Question, Said, ThreadData } from "./protocol";
 
-/** The word vectors that ship with the program; the processes run in its folder. */
-const VECTORS = resolve("core/ranking/english.vec");
-/** So many of the latest answers are learned from at the start. */
-const MOST_ANSWERS = 200_000;
+/** The processes run in the program's folder, whose sources they read; a thread must be told how to read TypeScript. */
+const THREAD = pathToFileURL(resolve("server/ranking/thread.ts")).href;
+const BEGIN = `import("tsx/esm/api").then(({ register }) => { register(); return import(${JSON.stringify(THREAD)}); })`;
+/** Whoever asks while nothing is known yet waits so long at most, and does without then. */
+const PATIENCE_MS = 500;
 
-interface Known {
-  ranker: Ranker;
-  /** What the library was like when the ranker read it. */
-  library: string;
-  /** The last answer that was learned. */
-  answer: number;
+interface Pending {
+  done: (rankings: Ranking[]) => void;
+  failed: (error: Error) => void;
 }
 
-/** What each database's ranker knows; one a process, but for tests. */
-const rankers = new WeakMap<object, { known: Known | null; reading: Promise<Known> | null }>();
-let vectors: Promise<WordVectors> | null = null;
+/** The ranker of one database, in a thread of its own. */
+export class HouseRanker {
+  readonly #thread: Worker;
+  readonly #pending = new Map<number, Pending>();
+  readonly #knows = { replies: latch(), history: latch() };
+  #asked = 0;
 
-/**
- * The ranker over the house's answers on the shelves, with everything learned that any process has sent until now.
- * The first call reads the database; after a change of the library, what was known serves until it is read again.
- */
-export async function houseRanker(em: EntityManager): Promise<Ranker> {
-  const connection = em.getDriver();
-  const state = rankers.get(connection) ?? { known: null, reading: null };
-  rankers.set(connection, state);
-  const library = await libraryNow(em);
-  if (state.known?.library !== library && !state.reading) {
-    state.reading = readAll(em.fork({ useContext: false }), library).finally(() => {
-      state.reading = null;
+  constructor(url: string) {
+    this.#thread = new Worker(BEGIN, { eval: true, workerData: { url } satisfies ThreadData, execArgv: [] });
+    // The process may end while nobody asks.
+    this.#thread.unref();
+    this.#thread.on("message", (said: Said) => this.#hear(said));
+    this.#thread.on("error", (error) => this.#fail(error));
+    this.#thread.on("exit", () => this.#fail(new Error("Ranking has stopped")));
+  }
+
+  /**
+   * Ranks inquiries, in their order.
+   * @returns null while nothing is known yet: right after the start, in a large library
+   * @throws Error when ranking has stopped
+   */
+  async rank(asked: { inquiry: Inquiry; asking: Asking }[]): Promise<Ranking[] | null> {
+    if (asked.length === 0) return [];
+    if (!this.#knows.replies.open) {
+      const patience = new Promise<false>((done) => setTimeout(() => done(false), PATIENCE_MS).unref());
+      if ((await Promise.race([this.#knows.replies.opened, patience])) === false) return null;
+    }
+    const id = (this.#asked += 1);
+    return new Promise((done, failed) => {
+      this.#pending.set(id, { done, failed });
+      this.#thread.postMessage({ id, asked } satisfies Question);
     });
-    state.reading.then(
-      (known) => (state.known = known),
-      (error: unknown) =>
-        log.error({
-          event: "ranking could not be read",
-          error: error instanceof Error ? error.message : String(error),
-        }),
-    );
   }
-  const known = state.known ?? (await state.reading);
-  if (!known) throw new Error("There is neither a ranker nor one being read");
-  await learnNew(em, known);
-  return known.ranker;
+
+  /** Waits until everything that was sent before the start is learned. */
+  async ready(): Promise<void> {
+    this.#thread.ref();
+    await this.#knows.history.opened;
+    this.#thread.unref();
+  }
+
+  async stop(): Promise<void> {
+    await this.#thread.terminate();
+  }
+
+  #hear(said: Said): void {
+    if (said.kind === "knows") this.#knows[said.what].release();
+    else if (said.kind === "trouble") log.warn({ event: "ranking lost its database", error: said.problem });
+    else {
+      const pending = this.#pending.get(said.id);
+      this.#pending.delete(said.id);
+      if (said.kind === "answer") pending?.done(said.rankings);
+      else pending?.failed(new Error(said.problem));
+    }
+  }
+
+  #fail(error: Error): void {
+    for (const { failed } of this.#pending.values()) failed(error);
+    this.#pending.clear();
+    this.#knows.replies.fail(error);
+    this.#knows.history.fail(error);
+  }
 }
 
-/** Tells apart states of the library: anything published, filed, retired or added makes another. */
-async function libraryNow(em: EntityManager): Promise<string> {
-  const [row] = await query<{ state: string }>(
-    em,
-    `select concat_ws(' ', count(*), count(*) filter (where state = 'shelved'), sum(current_version_id), max(updated_at)) as state from replies`,
-  );
-  return row?.state ?? "";
-}
-
-async function readAll(em: EntityManager, library: string): Promise<Known> {
-  vectors ??= readFile(VECTORS).then((bytes) => new WordVectors(bytes));
-  const replies = await query<RankedText>(
-    em,
-    `select r.key as id, r.title, r.tags, r.channels,
-            (select string_agg(t.words, E'\\n') from reply_variants t where t.version_id = r.current_version_id) as body
-       from replies r where r.state = 'shelved' and r.part = 'answer' order by r.id`,
-  );
-  const answers = await answersAfter(em, 0);
-  const past = answers.map(({ answer: _answer, ...one }) => one);
-  return {
-    ranker: new Ranker(
-      replies.map((reply) => ({ ...reply, body: reply.body ?? "" })),
-      past,
-      await vectors,
-    ),
-    library,
-    answer: answers.at(-1)?.answer ?? 0,
+/** Something that is waited for and comes once. */
+function latch() {
+  const state = {
+    open: false,
+    opened: Promise.resolve(true),
+    release: (): void => undefined,
+    fail: (_error: Error): void => undefined,
   };
+  state.opened = new Promise((done, failed) => {
+    state.release = () => {
+      state.open = true;
+      done(true);
+    };
+    state.fail = failed;
+  });
+  // Whoever waits hears of it; nobody may be waiting.
+  state.opened.catch(() => undefined);
+  return state;
 }
 
-async function learnNew(em: EntityManager, known: Known): Promise<void> {
-  const since = known.answer;
-  for (const { answer, ...past } of await answersAfter(em, since)) {
-    // Another request may have learned it while this one read.
-    if (answer <= known.answer) continue;
-    known.answer = answer;
-    known.ranker.learn(past);
-  }
+/** By the database's address: one a process, but for tests. */
+const rankers = new Map<string, HouseRanker>();
+
+/** The ranker of this process for a database, started when it is first asked for. @param url postgresql:// address */
+export function startRanker(url: string): HouseRanker {
+  const ranker = rankers.get(url) ?? new HouseRanker(url);
+  rankers.set(url, ranker);
+  return ranker;
 }
 
-/** Answers after one, the oldest first: what was asked last before each, and the reply that was sent. */
-async function answersAfter(
-  em: EntityManager,
-  answer: number,
-): Promise<(PastInquiry & { answer: number })[]> {
-  const rows = await query<{
-    answer: number;
-    number: number;
-    reply: string;
-    channel: string;
-    subject: string | null;
-    body: string | null;
-  }>(
-    em,
-    `select u.id as answer, c.number, r.key as reply, asked.channel, asked.subject, asked.text as body
-       from (select * from letter_replies where id > ? order by id desc limit ${MOST_ANSWERS}) u
-       join replies r on r.id = u.reply_id and r.part = 'answer' join sent_letters l on l.id = u.letter_id
-       join messages sent on sent.id = l.message_id join cases c on c.id = l.case_id
-       join lateral (select m.channel, m.subject, m.text from messages m
-          where m.case_id = l.case_id and m.direction = 'in' and m.at <= sent.at order by m.at desc, m.id desc limit 1) asked on true
-      order by u.id`,
-    [answer],
-  );
-  // Mostly there is nothing new.
-  if (rows.length === 0) return [];
-  const house = await findHouse(em);
-  return rows.map(({ number, subject, body, ...row }) => ({
-    ...row,
-    id: caseNumber(house, number),
-    subject: subject ?? "",
-    body: body ?? "",
-  }));
+/** The ranker over the house's library, with everything learned that any process has sent. */
+export function houseRanker(em: EntityManager): HouseRanker {
+  const url = em.config.get("clientUrl");
+  if (!url) throw new Error("The database has no address");
+  return startRanker(url);
+}
+
+/** Ends every ranker's thread. */
+export async function stopRankers(): Promise<void> {
+  const all = [...rankers.values()];
+  rankers.clear();
+  await Promise.all(all.map((ranker) => ranker.stop()));
 }

@@ -62,7 +62,7 @@ const offered = async (viewer: TestHouse["maren"], words: string) =>
   (
     await stripReplies(em(), viewer, {
       query: words,
-      message: { subject: "", body: "" },
+      inquiry: null,
       channel: "email",
       language: "en",
       limit: 20,
@@ -395,7 +395,7 @@ describe("the list", () => {
       "Winter sailings",
     ]);
     expect(await titles(house.maren, "season=out&owner=me")).toEqual([]);
-    const ask = { message: { subject: "", body: "" }, channel: "email", language: "en", limit: 40 };
+    const ask = { inquiry: null, channel: "email", language: "en", limit: 40 };
     const unasked = await stripReplies(em(), house.bram, { ...ask, query: "" });
     expect(unasked.replies.map((reply) => reply.title)).not.toContain("Winter sailings");
     const searched = await stripReplies(em(), house.bram, { ...ask, query: "winter" });

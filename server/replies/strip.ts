@@ -3,9 +3,11 @@ import type { AttachmentRef, Part } from "#core/compose/slip";
 import type { Passages } from "#core/conditions/condition";
 import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
+import type { Inquiry, Ranking } from "#core/ranking/inquiry";
 import type { Viewer } from "../people/viewer";
 import { named, query } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
+import { IN_SEASON, usableAnswers } from "./usable";
 import { houseRanker } from "../ranking/house-ranker";
 import { exactly, searchFor, searchTerms, spelledAlike } from "./search";
 
@@ -28,13 +30,24 @@ export interface StripReply {
   why: string;
   /** How likely it is the one to send, from 0 to 1; null where it was searched for or is no answer. */
   fit: number | null;
+  /** The sentence of the message by which it answers a second question; null where it is no second answer. */
+  also: string | null;
+}
+
+/** What the strip offers. */
+export interface StripOffer {
+  replies: StripReply[];
+  /** How many replies the viewer may use here. */
+  total: number;
+  /** Whether it is likelier that nothing on the shelf fits than that the first does. */
+  nothingFits: boolean;
 }
 
 export interface StripQuery {
-  /** What the agent typed; empty to order by the message's own words. */
+  /** What the agent typed; empty to order by what the customer asks. */
   query: string;
-  /** The message that waits. */
-  message: { subject: string; body: string };
+  /** What the customer asks; null where nothing is asked. */
+  inquiry: Inquiry | null;
   channel: string;
   /** Language of the letter; replies without a variant in it come in their fallback. */
   language: string;
@@ -67,20 +80,17 @@ interface Row {
   season_until: string | null;
 }
 
-/** Out of season a reply is not offered; searched for, it is found and says so. */
-const IN_SEASON = `(r.season_from is null or r.season_from <= current_date) and (r.season_until is null or r.season_until >= current_date)`;
-
 /**
- * Replies for a case: those that have what was typed, the nearest first; else every answer by its fit to the message, then
- * openings and closings by use of late.
+ * Replies for a case: those that have what was typed, the nearest and fittest first; else every answer by its fit to what
+ * is asked, then openings and closings by use of late. While ranking knows nothing yet, answers come by use as well.
  * Use counts the letters of the viewer's house of the last 90 days, each half as much a month later.
  */
 export async function stripReplies(
   em: EntityManager,
   viewer: Viewer,
   input: StripQuery,
-): Promise<{ replies: StripReply[]; total: number }> {
-  const replies = await offered(em, viewer, input);
+): Promise<StripOffer> {
+  const { replies, nothingFits } = await offered(em, viewer, input);
   const [counted] = await query<{ total: number }>(
     em,
     ...named(
@@ -88,42 +98,82 @@ export async function stripReplies(
       { ...asks(viewer), channel: input.channel },
     ),
   );
-  return { replies, total: counted?.total ?? 0 };
+  return { replies, total: counted?.total ?? 0, nothingFits };
 }
 
-async function offered(em: EntityManager, viewer: Viewer, input: StripQuery): Promise<StripReply[]> {
+async function offered(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+): Promise<Pick<StripOffer, "replies" | "nothingFits">> {
   const typed = input.query.trim();
-  if (!typed) return input.keys ? offer(em, viewer, input, [], null) : fitting(em, viewer, input);
+  if (!typed && !input.keys && input.inquiry) return fitting(em, viewer, input, input.inquiry);
+  return { replies: await searched(em, viewer, input, typed), nothingFits: false };
+}
+
+async function searched(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+  typed: string,
+): Promise<StripReply[]> {
   const terms = searchTerms(typed);
   if (terms.length === 0) return offer(em, viewer, input, [], null);
   const exact = await offer(em, viewer, input, terms, exactly(terms));
-  if (exact.length > 0) return exact;
+  if (exact.length > 0) return fittestFirst(em, viewer, input, exact);
   const spelled = await spelledAlike(em, terms);
-  return spelled === null ? [] : offer(em, viewer, input, terms, spelled);
+  if (spelled === null) return [];
+  return fittestFirst(em, viewer, input, await offer(em, viewer, input, terms, spelled));
+}
+
+/** What was found, with what fits the case brought forward: a sure fit goes before everything that only has the words. */
+async function fittestFirst(
+  em: EntityManager,
+  viewer: Viewer,
+  { inquiry }: StripQuery,
+  found: StripReply[],
+): Promise<StripReply[]> {
+  if (inquiry === null) return found;
+  const ranking = await ranked(em, viewer, inquiry, new Set(found.map((one) => one.key)), found.length);
+  if (ranking === null) return found;
+  const fits = new Map(ranking.fits.map((one) => [one.id, one.fit]));
+  const place = ({ key }: StripReply, index: number) => index / found.length - (fits.get(key) ?? 0);
+  return found
+    .map((reply, index) => ({ reply, at: place(reply, index) }))
+    .sort((a, b) => a.at - b.at)
+    .map(({ reply }) => reply);
+}
+
+async function ranked(
+  em: EntityManager,
+  viewer: Viewer,
+  inquiry: Inquiry,
+  among: ReadonlySet<string>,
+  top: number,
+): Promise<Ranking | null> {
+  const asking = { top, among, person: viewer.id, team: viewer.teamId };
+  const rankings = await houseRanker(em).rank([{ inquiry, asking }]);
+  return rankings?.[0] ?? null;
 }
 
 /** All that may be used, ordered by the ranking. */
-async function fitting(em: EntityManager, viewer: Viewer, input: StripQuery): Promise<StripReply[]> {
-  const usable = await query<{ key: string }>(
-    em,
-    ...named(
-      `select r.key from replies r join shelves s on s.id = r.shelf_id
-        where r.state = 'shelved' and r.part = 'answer' and :channel = any(r.channels) and ${IN_SEASON} and ${USABLE_SHELF}`,
-      { ...asks(viewer), channel: input.channel },
-    ),
-  );
-  const ranker = await houseRanker(em);
-  const fits = ranker.rank(
-    { channel: input.channel, ...input.message },
-    input.limit,
-    new Set(usable.map((row) => row.key)),
-  );
-  const best = await offer(em, viewer, { ...input, keys: fits.map((one) => one.id) }, [], null);
+async function fitting(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+  inquiry: Inquiry,
+): Promise<Pick<StripOffer, "replies" | "nothingFits">> {
+  const usable = await usableAnswers(em, viewer, input.channel);
+  const ranking = await ranked(em, viewer, inquiry, usable, input.limit);
+  if (ranking === null) return { replies: await offer(em, viewer, input, [], null), nothingFits: false };
+  const best = await offer(em, viewer, { ...input, keys: ranking.fits.map((one) => one.id) }, [], null);
   const byKey = new Map(best.map((reply) => [reply.key, reply]));
-  const answers = fits.flatMap(({ id, fit, why }): StripReply[] => {
+  const answers = ranking.fits.flatMap(({ id, fit, why, also }): StripReply[] => {
     const reply = byKey.get(id);
-    return reply ? [{ ...reply, fit, why: why.join(", ") }] : [];
+    return reply ? [{ ...reply, fit, also, why: why.join(", ") }] : [];
   });
+  const [first, ...others] = answers;
+  const inOrder = first ? [first, ...others.filter(isAlso), ...others.filter((one) => !isAlso(one))] : [];
   const rest = await offer(
     em,
     viewer,
@@ -131,7 +181,12 @@ async function fitting(em: EntityManager, viewer: Viewer, input: StripQuery): Pr
     [],
     null,
   );
-  return [...answers, ...rest];
+  return { replies: [...inOrder, ...rest], nothingFits: ranking.nothingFits };
+}
+
+/** What answers a second question stands right behind what answers the first. */
+function isAlso(reply: StripReply): boolean {
+  return reply.also !== null;
 }
 
 /** The replies that can be used and have what is asked, the best first. @param asked a text query; null for all */
@@ -212,6 +267,7 @@ async function offer(
         ? reason([words, ...row.tags].join(" "), wanted, { typed, uses, matched })
         : outOfSeason(season_from, season_until),
       fit: null,
+      also: null,
     }),
   );
 }

@@ -5,6 +5,7 @@ import { environment } from "../environment";
 import { closeHub, openHub } from "../events/hub";
 import { startBoss, useBoss } from "../jobs/boss";
 import { log } from "../log";
+import { startRanker, stopRankers } from "../ranking/house-ranker";
 import { webApp } from "./app";
 
 /**
@@ -18,6 +19,7 @@ export async function createWeb(assets: string | null): Promise<{ app: Express; 
   const boss = await startBoss(settings.databaseUrl, "sender");
   useBoss(boss);
   await openHub(settings.databaseUrl);
+  startRanker(settings.databaseUrl);
   const app = webApp({
     orm,
     environment: settings,
@@ -28,6 +30,7 @@ export async function createWeb(assets: string | null): Promise<{ app: Express; 
     app,
     async stop() {
       await boss.stop({ graceful: false });
+      await stopRankers();
       await closeHub();
       await disconnect();
     },

@@ -6,7 +6,11 @@ import { blankLabel } from "#core/tokens/blanks";
 import { blankControl, type BlankControl } from "./blank-control";
 import { setBlank } from "./inline-views";
 import { letterKey, onLetter } from "./letter-state";
+import { moveSlip } from "./move-slip";
 import { ownWords, slipJson, slipsOf, type SlipAttrs } from "./slips";
+
+/** What a dragged slip carries: its id. */
+const SLIP_TYPE = "application/x-plain-shelf-slip";
 
 /** A slip in the stack: its words, what it is called, and the blanks that only steer its passages. */
 class SlipView implements NodeView {
@@ -32,6 +36,14 @@ class SlipView implements NodeView {
     drop.textContent = "drop";
     drop.addEventListener("click", () => dropSlip(view, this.#attrs.id));
     head.append(this.#newer, this.#title, drop);
+    // Dragged by its head onto another slip, it takes that one's place.
+    head.draggable = true;
+    head.title = "Drag to move, or Alt Shift ↑ ↓";
+    head.addEventListener("dragstart", (event) => event.dataTransfer?.setData(SLIP_TYPE, this.#attrs.id));
+    this.dom.addEventListener("dragover", (event) => {
+      if (event.dataTransfer?.types.includes(SLIP_TYPE)) event.preventDefault();
+    });
+    this.dom.addEventListener("drop", (event) => this.#drop(event));
     this.#newer.className = "slip-newer";
     this.#steering.className = "slip-steering";
     this.#steering.contentEditable = "false";
@@ -61,6 +73,16 @@ class SlipView implements NodeView {
 
   stopEvent(event: Event): boolean {
     return event.target instanceof HTMLElement && !this.contentDOM.contains(event.target);
+  }
+
+  #drop(event: DragEvent): void {
+    const dragged = event.dataTransfer?.getData(SLIP_TYPE);
+    if (!dragged) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const to = slipsOf(this.#view.state.doc).findIndex((slip) => slip.id === this.#attrs.id);
+    const move = moveSlip(this.#view.state, dragged, to);
+    if (move) this.#view.dispatch(move);
   }
 
   #show(): void {

@@ -8,6 +8,23 @@ import { Case, Message, StoredFile } from "./cases";
 import { Reply, ReplyVersion } from "./library";
 import { Person } from "./people";
 
+/** A reply that the shelf offered, as the screen keeps it until the letter is sent. */
+export interface Offer {
+  reply: string;
+  versionId: number;
+  /** Place in the shelf's order, from 0. */
+  position: number;
+  fit: number | null;
+  looked: boolean;
+  taken: boolean;
+}
+
+/** Words that were changed in a reply before it was sent, in the order of the letter. */
+export interface WordEdit {
+  kind: "same" | "added" | "removed";
+  text: string;
+}
+
 /** An answer under way: one a case and person. */
 export const Draft = defineEntity({
   name: "Draft",
@@ -22,6 +39,8 @@ export const Draft = defineEntity({
     /** Counts the saves; a save that was made on an older one is refused. */
     version: p.integer().default(1),
     updatedAt: p.datetime().defaultRaw("now()"),
+    /** What the shelf offered for it, and what came of that. */
+    offers: p.json<Offer[]>().nullable(),
   },
 });
 export type Draft = InferEntity<typeof Draft>;
@@ -69,6 +88,8 @@ export const SentLetter = defineEntity({
     slips: p.json<SentSlip[]>(),
     trace: p.json<TraceEntry[]>(),
     checks: p.json<SendCheck[]>(),
+    /** Answered by hand where nothing on the shelf fitted. */
+    gap: p.boolean().default(false),
     createdAt: p.datetime().defaultRaw("now()"),
   },
 });
@@ -85,6 +106,29 @@ export const LetterReply = defineEntity({
     reply: () => p.manyToOne(Reply).deleteRule("cascade"),
     position: p.integer(),
     at: p.datetime(),
+    version: () => p.manyToOne(ReplyVersion).nullable().deleteRule("set null"),
+    /** Share of its words that were written anew, from 0 to 1; null for letters from before that was kept. */
+    rewritten: p.double().nullable(),
+    edits: p.json<WordEdit[]>().nullable(),
+  },
+});
+
+/** A reply that the shelf offered for a letter, and what came of it. */
+export const LetterOffer = defineEntity({
+  name: "LetterOffer",
+  tableName: "letter_offers",
+  properties: {
+    id: p.integer().primary(),
+    letter: () => p.manyToOne(SentLetter).deleteRule("cascade").index(),
+    reply: () => p.manyToOne(Reply).deleteRule("cascade"),
+    version: () => p.manyToOne(ReplyVersion).nullable().deleteRule("set null"),
+    position: p.integer(),
+    fit: p.double().nullable(),
+    looked: p.boolean(),
+    /** Taken into the answer; swapped when it was taken and is not in what was sent. */
+    taken: p.boolean(),
+    swapped: p.boolean(),
+    sent: p.boolean(),
   },
 });
 

@@ -1,4 +1,4 @@
-import { Attachment, Draft, LetterReply, SentLetter, Slip } from "./answering";
+import { Attachment, Draft, LetterOffer, LetterReply, SentLetter, Slip } from "./answering";
 import { Case, CaseEvent, CaseField, CaseLookup, Message, Presence, StoredFile } from "./cases";
 import { Customer, CustomerAddress, Organisation } from "./customers";
 import {
@@ -52,5 +52,6 @@ export const entities = [
   Slip,
   SentLetter,
   LetterReply,
+  LetterOffer,
   Attachment,
 ];

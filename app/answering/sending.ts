@@ -1,0 +1,65 @@
+import type { useNavigate } from "react-router";
+import * as z from "zod/mini";
+import type { ToastMessage } from "../ui/toast";
+
+const sentSchema = z.object({
+  ok: z.literal(true),
+  message: z.number(),
+  dueAt: z.string(),
+  next: z.nullable(z.number()),
+  to: z.string(),
+});
+export type Sent = z.infer<typeof sentSchema>;
+const stoppedSchema = z.object({
+  ok: z.literal(false),
+  checks: z.array(z.looseObject({ message: z.string() })),
+});
+const refusedSchema = z.object({ problem: z.string() });
+const calledBack = z.object({ case: z.number() });
+
+type Toast = (toast: ToastMessage | null) => void;
+type Navigate = ReturnType<typeof useNavigate>;
+
+/**
+ * Asks the server to send the draft of a case.
+ * @param seen the version of the draft and the latest message that the agent saw
+ * @returns what was sent, or why it was not, in words
+ */
+export async function requestSending(
+  number: number,
+  seen: { version: number; lastMessage: number },
+): Promise<Sent | { problem: string }> {
+  const response = await fetch(`/cases/${number}/send`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify(seen),
+  });
+  const body: unknown = await response.json();
+  const sent = sentSchema.safeParse(body);
+  if (sent.success) return sent.data;
+  const problem =
+    refusedSchema.safeParse(body).data?.problem ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
+  return { problem: problem ?? "The server did not take it. Your answer is still here." };
+}
+
+/** Says that a letter is on its way, and offers to call it back. */
+export function tellSent({ message, dueAt, to }: Sent, toast: Toast, navigate: Navigate): void {
+  toast({
+    words: `On its way to ${to}`,
+    until: Date.parse(dueAt),
+    action: { label: "Call it back", keys: "Alt Z", run: () => void callBack(message, toast, navigate) },
+  });
+}
+
+async function callBack(message: number, toast: Toast, navigate: Navigate): Promise<void> {
+  const response = await fetch(`/messages/${message}/call-back`, { method: "POST" });
+  const body: unknown = await response.json();
+  const done = calledBack.safeParse(body);
+  if (!done.success) {
+    const problem = refusedSchema.safeParse(body).data?.problem;
+    toast({ words: problem ?? "It could not be called back", tone: "stop" });
+    return;
+  }
+  toast({ words: "Called back. It is your draft again." });
+  await navigate(`/cases/${done.data.case}?back=${message}`);
+}

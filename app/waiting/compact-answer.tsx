@@ -1,0 +1,183 @@
+import { useEffect, useMemo, useRef, useState } from "react";
+import { Link, useNavigate, useRevalidator } from "react-router";
+import * as z from "zod/mini";
+import { secondLook, stopsSending } from "#core/checks/second-look";
+import { compose } from "#core/compose/compose";
+import type { OpenCase } from "#server/answering/open";
+import type { WaitingRow } from "#server/cases/waiting";
+import type { BestReply } from "#server/ranking/best";
+import { letterInputs, untouched } from "../answering/inputs";
+import { Offers } from "../answering/offers";
+import { requestSending, tellSent } from "../answering/sending";
+import { firstSlips } from "../answering/take";
+import { usePatterns } from "../answering/use-patterns";
+import { Button } from "../ui/button";
+import { Kbd } from "../ui/kbd";
+import { LetterBlocks } from "../ui/letter-blocks";
+import { useToast } from "../ui/toast";
+
+interface Props {
+  row: WaitingRow;
+  reply: BestReply;
+  /** @param sent whether the case was answered */
+  onClose: (sent: boolean) => void;
+}
+
+/** An easy case's answer, to read and send without opening the case. */
+export function CompactAnswer(props: Props) {
+  const { row } = props;
+  const [open, setOpen] = useState<OpenCase | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  useEffect(() => {
+    const abort = new AbortController();
+    fetch(`/cases/${row.number}/opened`, { signal: abort.signal })
+      .then(async (response) => {
+        if (!response.ok) throw new Error(`the server answered ${response.status}`);
+        setOpen((await response.json()) as OpenCase);
+      })
+      .catch((error: unknown) => {
+        if (!abort.signal.aborted) setProblem(error instanceof Error ? error.message : String(error));
+      });
+    return () => abort.abort();
+  }, [row.number]);
+  return (
+    <section
+      aria-label={`Answer to ${row.customer}`}
+      className="sticky top-0 flex max-h-screen flex-col px-6 py-5"
+    >
+      <p className="text-sm text-soft">{[row.label, row.channel, row.topic].filter(Boolean).join(", ")}</p>
+      <h2 className="mt-2 text-lg leading-tight font-bold [overflow-wrap:anywhere]">{row.customer}</h2>
+      <p className="letter mt-2 line-clamp-6 border-b border-line pb-3">{row.words}</p>
+      {problem !== null && (
+        <p role="alert" className="py-4 text-stop">
+          The case could not be read: {problem}.{" "}
+          <Link to={`/cases/${row.number}`} className="quiet-link">
+            Open it
+          </Link>
+        </p>
+      )}
+      {open ? (
+        <Letter {...props} open={open} />
+      ) : (
+        problem === null && <p className="py-4 text-soft">composing</p>
+      )}
+    </section>
+  );
+}
+
+const saved = z.object({ version: z.number() });
+
+function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
+  const patterns = usePatterns(open);
+  const toast = useToast();
+  const navigate = useNavigate();
+  const { revalidate } = useRevalidator();
+  const busy = useRef(false);
+  const [offers] = useState(() => new Offers(open));
+  const made = useMemo(() => {
+    const found = open.strip.replies.find((one) => one.key === reply.key);
+    if (!found) return null;
+    const subject =
+      found.useTemplateSubject && found.subject ? { from: "reply" as const } : { from: "thread" as const };
+    const inputs = { ...letterInputs(open, untouched(patterns)), subject };
+    const slips = firstSlips(found, open.usual);
+    const letter = compose({ ...inputs, slips });
+    return { found, slips, subject, letter, checks: secondLook({ ...inputs, letter, slips }) };
+  }, [open, reply.key, patterns]);
+  const stopped = made === null || open.draft !== null || stopsSending(made.checks);
+
+  const send = async () => {
+    if (made === null || stopped || busy.current) return;
+    busy.current = true;
+    try {
+      offers.take(made.found, open.strip.replies.indexOf(made.found));
+      const draft = {
+        version: 0,
+        language: open.language,
+        subject: made.subject,
+        slips: made.slips.map(({ id, versionId, language, document, values }) => ({
+          uid: id,
+          versionId,
+          language,
+          document,
+          values,
+        })),
+        offers: offers.all(),
+      };
+      const response = await fetch(`/cases/${open.number}/draft`, {
+        method: "POST",
+        headers: { "Content-Type": "application/json" },
+        body: JSON.stringify({ draft, text: made.letter.text }),
+      });
+      const kept = saved.safeParse(await response.json());
+      const sent = kept.success
+        ? await requestSending(open.number, { version: kept.data.version, lastMessage: open.lastMessage })
+        : { problem: "The answer could not be kept, so it was not sent. Open the case." };
+      if ("problem" in sent) {
+        toast({ words: sent.problem, tone: "stop" });
+        return;
+      }
+      tellSent(sent, toast, navigate);
+      onClose(true);
+      await revalidate();
+    } catch (error) {
+      toast({
+        words: `It was not sent: ${error instanceof Error ? error.message : String(error)}.`,
+        tone: "stop",
+      });
+    } finally {
+      busy.current = false;
+    }
+  };
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey)) return;
+      event.preventDefault();
+      void send();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
+
+  return (
+    <>
+      <div className="min-h-0 grow overflow-y-auto py-3">
+        {made === null ? (
+          <p>This reply does not stand on the shelf of this case any more.</p>
+        ) : (
+          <>
+            <p className="mb-2 text-sm text-soft">
+              {made.letter.subject && `${made.letter.subject}, `}to {open.recipient ?? "no known address"}
+            </p>
+            <div className="letter">
+              <LetterBlocks blocks={made.letter.blocks} />
+            </div>
+            <ul className="mt-3 text-sm">
+              {open.draft !== null && (
+                <li className="text-stop">You have begun another answer: open the case.</li>
+              )}
+              {made.checks.map((check, index) => (
+                <li key={index} className={check.severity === "stop" ? "text-stop" : "text-look"}>
+                  {check.message}
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </div>
+      <p className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line pt-3">
+        <Button keys="Ctrl Enter" disabled={stopped} onClick={() => void send()}>
+          Send
+        </Button>
+        <Link to={`/cases/${row.number}`} className="quiet-link">
+          Open the case
+        </Link>
+        <button type="button" className="quiet-link" onClick={() => onClose(false)}>
+          Close
+        </button>
+        <Kbd keys="Esc" />
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,37 @@
+import { expect, test } from "@jest/globals";
+import { readMarkdown } from "../formats/markdown";
+import { differences, lookAlike } from "./differences";
+
+const reply = (title: string, text: string) => ({ title, document: readMarkdown(text).doc });
+const price = reply(
+  "Fare difference",
+  "You pay the fare difference when you change.\n\nIt is charged to your card.",
+);
+const asked = reply(
+  "Price of a change",
+  "You pay the change fee when you change.\n\nIt is charged to your card.",
+);
+const dogs = reply("Dogs aboard", "Dogs travel on deck three.");
+
+test("replies look alike by their words or their titles, and others do not", () => {
+  expect(lookAlike(price, asked)).toBe(true);
+  expect(lookAlike(price, { ...dogs, title: "The fare difference" })).toBe(true);
+  expect(lookAlike(price, dogs)).toBe(false);
+});
+
+test("only the lines that differ are told, word by word, and how many more there are", () => {
+  const { lines, more } = differences(asked.document, price.document, 4);
+  expect(more).toBe(0);
+  expect(lines).toHaveLength(1);
+  const words = (kind: string) =>
+    lines
+      .flatMap((line) => line.pieces)
+      .filter((piece) => piece.kind === kind)
+      .map(({ inline }) => (inline.type === "text" ? inline.text : ""))
+      .join("")
+      .trim();
+  expect(words("added")).toContain("difference");
+  expect(words("removed")).toContain("fee");
+  expect(differences(dogs.document, price.document, 1).more).toBeGreaterThan(0);
+  expect(differences(price.document, price.document, 4)).toEqual({ lines: [], more: 0 });
+});

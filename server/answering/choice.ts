@@ -1,0 +1,84 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { compareTexts } from "#core/document/compare";
+import { wordsOf } from "#core/document/walk";
+import {
+  LetterOffer,
+  LetterReply,
+  type Offer,
+  type SentLetter,
+  type WordEdit,
+} from "../db/entities/answering";
+import { Reply, ReplyVariant, ReplyVersion } from "../db/entities/library";
+import type { DraftSlip, LoadedDraft } from "./draft";
+
+/** The words that were changed in a reply, and their share of all, from 0 to 1. */
+interface Edits {
+  edits: WordEdit[];
+  rewritten: number;
+}
+
+/** Compares what was sent of a reply with what stands on the shelf, word by word. */
+export function editsOf(shelved: string, sent: string): Edits {
+  const edits = compareTexts(shelved, sent);
+  const words = (kinds: WordEdit["kind"][]) =>
+    edits
+      .filter(({ kind }) => kinds.includes(kind))
+      .reduce((sum, { text }) => sum + (text.match(/[\p{L}\p{N}]+/gu)?.length ?? 0), 0);
+  const changed = words(["added", "removed"]);
+  const all = changed + 2 * words(["same"]);
+  return { edits: changed === 0 ? [] : edits, rewritten: all === 0 ? 0 : changed / all };
+}
+
+/** Whether a letter was written by hand where it was likelier that nothing on the shelf fits than that anything does. */
+export function isGap(slips: Pick<DraftSlip, "reply" | "part">[], offers: Pick<Offer, "fit">[]): boolean {
+  if (slips.some((slip) => slip.reply !== null && slip.part === "answer")) return false;
+  const fits = offers.map((one) => one.fit ?? 0);
+  const nothing = 1 - fits.reduce((sum, fit) => sum + fit, 0);
+  return nothing > Math.max(0, ...fits);
+}
+
+/** Stores with a letter which replies it is made of, with their edits, and what the shelf offered for it. The caller flushes. */
+export async function storeChoice(
+  em: EntityManager,
+  letter: SentLetter,
+  draft: LoadedDraft,
+  now: Date,
+): Promise<void> {
+  const { slips, offers } = draft;
+  const keys = [
+    ...new Set([...slips.flatMap((slip) => slip.reply ?? []), ...offers.map((one) => one.reply)]),
+  ];
+  const replies = new Map((await em.find(Reply, { key: { $in: keys } })).map((reply) => [reply.key, reply]));
+  const versions = await em.find(
+    ReplyVersion,
+    { id: { $in: offers.map((one) => one.versionId) } },
+    { fields: ["id"] },
+  );
+  const variants = await em.find(ReplyVariant, {
+    version: { $in: slips.flatMap((slip) => slip.versionId ?? []) },
+  });
+  for (const [position, slip] of slips.entries()) {
+    const reply = replies.get(slip.reply ?? "");
+    if (!reply) continue;
+    const own = variants.filter((one) => one.version.id === slip.versionId);
+    const variant = own.find((one) => one.language === slip.language) ?? own.find((one) => one.fallback);
+    const { edits, rewritten } = variant
+      ? editsOf(wordsOf(variant.document), wordsOf(slip.document))
+      : { edits: null, rewritten: null };
+    const version = slip.versionId === null ? null : em.getReference(ReplyVersion, slip.versionId);
+    em.create(LetterReply, { letter, reply, position, at: now, version, edits, rewritten });
+  }
+  const sent = new Set(slips.map((slip) => slip.reply));
+  for (const { reply: key, versionId, ...offer } of offers) {
+    const reply = replies.get(key);
+    if (!reply) continue;
+    em.create(LetterOffer, {
+      ...offer,
+      letter,
+      reply,
+      version: versions.find((one) => one.id === versionId) ? em.getReference(ReplyVersion, versionId) : null,
+      sent: sent.has(key),
+      swapped: offer.taken && !sent.has(key),
+    });
+  }
+}

@@ -1,0 +1,50 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import type { Inquiry } from "#core/ranking/inquiry";
+import { query } from "../db/sql";
+import { marksOf } from "./read";
+
+interface Row {
+  number: number;
+  channel: string;
+  subject: string | null;
+  body: string | null;
+  earlier: string | null;
+  language: string | null;
+  customer_language: string | null;
+  topic: string | null;
+  booking: boolean;
+  attached: boolean;
+}
+
+/**
+ * What cases ask, by their numbers: the latest message of each, what the customer wrote before that and nobody answered,
+ * and what is known beside the words. Cases without a message from the customer are left out.
+ */
+export async function inquiriesOf(em: EntityManager, numbers: number[]): Promise<Map<number, Inquiry>> {
+  const rows = await query<Row>(
+    em,
+    `select c.number, c.channel, m.subject, m.text as body, m.language, cu.language as customer_language, c.topic, c.booking_reference is not null as booking,
+            exists (select 1 from attachments a where a.message_id = m.id) as attached,
+            (select string_agg(e.text, E'\\n' order by e.at) from messages e
+              where e.case_id = c.id and e.direction = 'in' and e.id <> m.id and e.at <= m.at
+                and e.at > coalesce((select max(o.at) from messages o where o.case_id = c.id and o.direction = 'out' and o.state <> 'called back'), '-infinity')) as earlier
+       from cases c join customers cu on cu.id = c.customer_id
+       join lateral (select * from messages m where m.case_id = c.id and m.direction = 'in' order by m.at desc, m.id desc limit 1) m on true
+      where c.number = any(?)`,
+    [numbers],
+  );
+  return new Map(
+    rows.map((row) => {
+      const reads = [...new Set([row.customer_language, row.language].filter((one) => one !== null))];
+      const inquiry: Inquiry = {
+        channel: row.channel,
+        subject: row.subject ?? "",
+        body: row.body ?? "",
+        marks: marksOf(row),
+        ...(row.earlier === null ? {} : { earlier: row.earlier }),
+        ...(reads.length === 0 ? {} : { reads }),
+      };
+      return [row.number, inquiry];
+    }),
+  );
+}

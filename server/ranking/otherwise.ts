@@ -1,0 +1,85 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { query } from "../db/sql";
+import { caseNumber, findHouse } from "../house";
+import type { Viewer } from "../people/viewer";
+import { usableAnswers } from "../replies/usable";
+import { houseRanker } from "./house-ranker";
+import { inquiriesOf } from "./inquiries";
+
+/** How a colleague answered what is much the same, with another reply. Times are ISO 8601 instants. */
+export interface AnsweredOtherwise {
+  number: number;
+  label: string;
+  person: string;
+  at: string;
+  /** What was sent there. */
+  reply: { key: string; title: string };
+  sameCustomer: boolean;
+}
+
+interface Row {
+  number: number;
+  person: string;
+  at: string;
+  key: string;
+  title: string;
+  same_customer: boolean;
+}
+
+/** So many recent letters are compared with. */
+const MOST = 40;
+
+/**
+ * Whether colleagues answered this customer, or others on the same topic, within a week with another reply although the
+ * same one fits their inquiry best: two customers should not hear two things.
+ * @param best the reply that fits this case best
+ */
+export async function answeredOtherwise(
+  em: EntityManager,
+  viewer: Viewer,
+  subject: { id: number; customerId: number; topic: string | null; channel: string },
+  best: string,
+  now: Date,
+): Promise<AnsweredOtherwise | null> {
+  const letters = await query<Row>(
+    em,
+    `select c.number, p.name as person, l.created_at as at, r.key, r.title, c.customer_id = ? as same_customer
+       from sent_letters l join cases c on c.id = l.case_id join people p on p.id = l.person_id
+       join messages m on m.id = l.message_id and m.state not in ('called back', 'refused')
+       join lateral (select r.key, r.title from letter_replies u join replies r on r.id = u.reply_id
+          where u.letter_id = l.id and r.part = 'answer' order by u.position limit 1) r on true
+      where l.created_at between ?::timestamptz - interval '7 days' and ?::timestamptz and c.id <> ? and l.person_id <> ?
+        and (c.customer_id = ? or c.topic = ?)
+        and not exists (select 1 from letter_replies u join replies x on x.id = u.reply_id where u.letter_id = l.id and x.key = ?)
+      order by same_customer desc, l.created_at desc limit ${MOST}`,
+    [subject.customerId, now, now, subject.id, viewer.id, subject.customerId, subject.topic, best],
+  );
+  if (letters.length === 0) return null;
+  const inquiries = await inquiriesOf(
+    em,
+    letters.map((one) => one.number),
+  );
+  const among = await usableAnswers(em, viewer, subject.channel);
+  const asked = letters.flatMap((letter) => {
+    const inquiry = inquiries.get(letter.number);
+    // Asked here and now, wherever it came in.
+    return inquiry
+      ? [{ letter, inquiry: { ...inquiry, channel: subject.channel }, asking: { top: 1, among } }]
+      : [];
+  });
+  const rankings = await houseRanker(em).rank(asked.map(({ inquiry, asking }) => ({ inquiry, asking })));
+  const at = rankings?.findIndex(({ fits: [first] }) => first?.id === best && first.fit >= ALIKE) ?? -1;
+  const found = asked[at]?.letter;
+  if (!found) return null;
+  return {
+    number: found.number,
+    label: caseNumber(await findHouse(em), found.number),
+    person: found.person,
+    at: new Date(found.at).toISOString(),
+    reply: { key: found.key, title: found.title },
+    sameCustomer: found.same_customer,
+  };
+}
+
+/** An inquiry asks the same where the same reply is at least likely for it. */
+const ALIKE = 0.35;

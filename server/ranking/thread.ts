@@ -1,0 +1,129 @@
+import { readFile } from "node:fs/promises";
+import { resolve } from "node:path";
+import { setImmediate } from "node:timers/promises";
+import { parentPort, workerData } from "node:worker_threads";
+import pg from "pg";
+import { Ranker } from "#core/ranking/ranker";
+import { WordVectors } from "#core/ranking/vectors";
+import type { Question, Said, ThreadData } from "./protocol";
+import { OVERLAP, readLetters, readReplies } from "./read";
+
+/**
+ * The thread in which ranking lives: it reads library and history from the database, answers from what it knows so far
+ * while it reads, and learns whatever any process sends or keeps as soon as it is committed.
+ */
+
+/** The word vectors that ship with the program; its processes run in its folder. */
+const VECTORS = resolve("core/ranking/english.vec");
+/** While a ranker is built, questions are answered at least this often. */
+const TURN_MS = 10;
+
+const port = parentPort;
+if (!port) throw new Error("Ranking runs in a thread");
+const { url } = workerData as ThreadData;
+const say = (said: Said) => port.postMessage(said);
+
+let ranker: Ranker | null = null;
+/** Questions that came before anything was known. */
+const waiting: Question[] = [];
+const replyStates = new Map<string, string>();
+let lastLetter = 0;
+const recent = new Set<number>();
+
+port.on("message", (question: Question) => {
+  if (ranker === null) waiting.push(question);
+  else answer(ranker, question);
+});
+
+function answer(known: Ranker, { id, asked }: Question): void {
+  try {
+    say({ kind: "answer", id, rankings: asked.map(({ inquiry, asking }) => known.rank(inquiry, asking)) });
+  } catch (error) {
+    say({ kind: "refused", id, problem: problemOf(error) });
+  }
+}
+
+function knows(known: Ranker, what: "replies" | "history"): void {
+  ranker = known;
+  for (const question of waiting.splice(0)) answer(known, question);
+  say({ kind: "knows", what });
+}
+
+/** Lets a ranker be built in turns with questions. */
+async function inTurns(building: Generator<undefined, Ranker>): Promise<Ranker> {
+  let began = performance.now();
+  for (;;) {
+    const step = building.next();
+    if (step.done) return step.value;
+    if (performance.now() - began < TURN_MS) continue;
+    await setImmediate();
+    began = performance.now();
+  }
+}
+
+async function readAll(client: pg.Client): Promise<void> {
+  const vectors = new WordVectors(await readFile(VECTORS));
+  const replies = await readReplies(client, new Map());
+  for (const reply of replies) replyStates.set(reply.id, reply.state);
+  knows(await inTurns(Ranker.building(replies, [], vectors)), "replies");
+  const letters = await readLetters(client, 0, recent);
+  for (const { letter } of letters) remember(letter);
+  const past = letters.flatMap((one) => one.answers);
+  if (past.length > 0) knows(await inTurns(Ranker.building(replies, past, vectors)), "history");
+  else say({ kind: "knows", what: "history" });
+}
+
+async function readNew(client: pg.Client): Promise<void> {
+  for (const reply of await readReplies(client, replyStates)) {
+    replyStates.set(reply.id, reply.state);
+    ranker?.put(reply);
+  }
+  for (const { letter, answers } of await readLetters(client, lastLetter, recent)) {
+    remember(letter);
+    for (const one of answers) ranker?.learn(one);
+  }
+}
+
+function remember(letter: number): void {
+  lastLetter = Math.max(lastLetter, letter);
+  recent.add(letter);
+  for (const old of recent) if (old < lastLetter - 2 * OVERLAP) recent.delete(old);
+}
+
+/** Reads and then learns for as long as the connection lasts. */
+async function follow(first: boolean): Promise<void> {
+  const client = new pg.Client({ connectionString: url, keepAlive: true });
+  const lost = new Promise<never>((_, reject) => {
+    client.on("error", reject);
+    client.on("end", () => reject(new Error("the connection ended")));
+  });
+  // Handled where it is awaited; before that, it must not count as unhandled.
+  lost.catch(() => undefined);
+  await client.connect();
+  let told = (): void => undefined;
+  let heard = true;
+  client.on("notification", () => {
+    heard = true;
+    told();
+  });
+  await client.query("listen plain_shelf_ranking");
+  if (first) await Promise.race([readAll(client), lost]);
+  for (;;) {
+    if (!heard) await Promise.race([new Promise<void>((resolve) => (told = resolve)), lost]);
+    heard = false;
+    await Promise.race([readNew(client), lost]);
+  }
+}
+
+function problemOf(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
+}
+
+for (let wait = 250; ; wait = Math.min(wait * 2, 10_000)) {
+  try {
+    await follow(ranker === null);
+  } catch (error) {
+    say({ kind: "trouble", problem: problemOf(error) });
+  }
+  await new Promise((resolve) => setTimeout(resolve, wait));
+}
