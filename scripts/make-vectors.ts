@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { z } from "zod";
+import { wordHash } from "#core/ranking/vectors";
 
 /**
  * Writes `core/ranking/english.vec`, the extract of word vectors that ranking reads, from the package
@@ -28,6 +29,8 @@ kept.forEach((word, row) => {
     numbers[row * dimensions + at] = Math.round((number / most) * 127);
   });
 });
-const head = Buffer.from(`${JSON.stringify({ dimensions, words: kept.join(" ") })}\n`);
-writeFileSync("core/ranking/english.vec", Buffer.concat([head, Buffer.from(numbers.buffer)]));
+const head = Buffer.from(`${JSON.stringify({ dimensions, words: kept.length })}\n`);
+const hashes = Buffer.alloc(kept.length * 4);
+kept.forEach((word, row) => hashes.writeUInt32LE(wordHash(word), row * 4));
+writeFileSync("core/ranking/english.vec", Buffer.concat([head, hashes, Buffer.from(numbers.buffer)]));
 process.stdout.write(`${kept.length} words\n`);

@@ -5,7 +5,9 @@ const groups: { place: string; keys: [string, string][] }[] = [
     place: "Waiting",
     keys: [
       ["↑ ↓", "move along the list"],
-      ["Enter", "open the case"],
+      ["Enter", "answer an easy case from here; open any other"],
+      ["Ctrl Enter", "send the answer that is open beside the list"],
+      ["Esc", "close it"],
       ["/", "find a case"],
     ],
   },
@@ -14,7 +16,10 @@ const groups: { place: string; keys: [string, string][] }[] = [
     keys: [
       ["← →", "look at the next reply, as it reads for this case"],
       ["letters", "search the shelf"],
-      ["Enter", "take the reply, in place of the one that stands"],
+      [
+        "Enter",
+        "take the reply, in place of the one that stands; beside it where it answers a second question",
+      ],
       ["Shift Enter", "add the reply to those that stand"],
       ["Esc", "empty the search; then go to the answer"],
     ],
@@ -23,6 +28,7 @@ const groups: { place: string; keys: [string, string][] }[] = [
     place: "Answering, in the answer",
     keys: [
       ["Tab, Shift Tab", "next and previous blank"],
+      ["Alt Shift ↑, Alt Shift ↓", "move the reply that the cursor is in up or down"],
       ["Ctrl B, I, U", "bold, italic, underlined"],
       ["Ctrl Z, Ctrl Shift Z", "undo, and back again; taken replies and blanks too"],
       ["Esc", "back to the shelf"],

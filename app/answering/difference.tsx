@@ -18,7 +18,9 @@ export function Difference({ reply, other }: { reply: StripReply; other: StripRe
         Looks like <strong className="font-semibold text-ink">{other.title.toLowerCase()}</strong>; here they
         differ:
       </p>
-      <ComparedLines lines={found.lines} />
+      <div className="difference">
+        <ComparedLines lines={found.lines} />
+      </div>
       {found.more > 0 && (
         <p className="text-sm text-soft">
           and {found.more} more {found.more === 1 ? "line" : "lines"}

@@ -2,9 +2,7 @@ import { useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { compose } from "#core/compose/compose";
 import { secondLook } from "#core/checks/second-look";
-import { fillOwn } from "#core/compose/fill";
 import type { PatternEngine } from "#core/conditions/patterns";
-import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import { Button } from "../ui/button";
@@ -16,6 +14,7 @@ import { Files } from "./files";
 import { letterInputs, untouched } from "./inputs";
 import { Margin } from "./margin";
 import { SetAside } from "./set-aside";
+import { Signature } from "./signature";
 import { SubjectLine } from "./subject-line";
 import { firstSlips } from "./take";
 import type { AnswerHandle } from "./use-answer";
@@ -29,19 +28,23 @@ interface Props {
   looked: StripReply | null;
   /** What stands beside it as likely, and may be mistaken for it. */
   rival: StripReply | null;
+  /** Keys of the replies that the answer is made of, or would be. */
+  considered: string[];
   onSend: (then: "next" | "stay") => Promise<void>;
   /** Leaves the shelf for the words. */
   onWrite: () => void;
 }
 
 /** The right page: to whom, about what, the letter itself, and the second look in its margin. */
-export function OurAnswer({ open, answer, place, looked, rival, onSend, onWrite }: Props) {
+export function OurAnswer({ open, answer, place, looked, rival, considered, onSend, onWrite }: Props) {
   const { editor, letter } = answer;
   const page = useRef<HTMLDivElement>(null);
   const preview = useMemo(
     () => (looked ? previewOf(open, looked, answer.patterns) : null),
     [open, looked, answer.patterns],
   );
+  const otherwise =
+    open.lately && considered.length > 0 && !considered.includes(open.lately.reply.key) ? open.lately : null;
   const navigate = useNavigate();
   const keep = async () => {
     // What is kept is what is saved: the last words must be in it.
@@ -64,7 +67,7 @@ export function OurAnswer({ open, answer, place, looked, rival, onSend, onWrite 
               </dd>
               {open.channel === "email" && <SubjectLine open={open} answer={answer} looked={looked} />}
             </dl>
-            {open.otherwise && <Otherwise otherwise={open.otherwise} />}
+            {otherwise && <Otherwise lately={otherwise} />}
             {preview && (
               <div aria-label={`How “${looked?.title}” reads for this case`} role="region" className="pt-2">
                 <p className="mb-2 flex items-baseline gap-2 text-sm text-soft">
@@ -128,8 +131,8 @@ export function OurAnswer({ open, answer, place, looked, rival, onSend, onWrite 
 }
 
 /** That a colleague answered much the same with another reply: two customers should not hear two things. */
-function Otherwise({ otherwise }: { otherwise: NonNullable<OpenCase["otherwise"]> }) {
-  const { number, label, person, at, reply, sameCustomer } = otherwise;
+function Otherwise({ lately }: { lately: NonNullable<OpenCase["lately"]> }) {
+  const { number, label, person, at, reply, sameCustomer } = lately;
   return (
     <p role="note" className="border-b border-line py-2 text-sm">
       {person} answered {sameCustomer ? "this customer" : "much the same"} otherwise, <Time at={at} />:{" "}
@@ -147,22 +150,6 @@ function previewOf(open: OpenCase, reply: StripReply, patterns: PatternEngine) {
   const slips = firstSlips(reply, open.usual);
   const letter = compose({ ...inputs, slips });
   return { letter, checks: secondLook({ ...inputs, letter, slips }) };
-}
-
-/** The signature that will stand under the letter, once. */
-function Signature({ open }: { open: OpenCase }) {
-  const blocks = useMemo(() => {
-    if (!open.signature) return [];
-    const style = { language: open.draft?.language ?? open.language, timeZone: open.context.time_zone };
-    return fillOwn("signature", open.signature, { context: open.context, style, tokens: catalogue(open.own) })
-      .blocks;
-  }, [open]);
-  if (blocks.length === 0) return null;
-  return (
-    <div aria-label="Signature" role="group" className="letter text-soft">
-      <LetterBlocks blocks={blocks} />
-    </div>
-  );
 }
 
 function SaveWords({ answer }: { answer: AnswerHandle }) {

@@ -74,6 +74,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
           answer={answer}
           place={place}
           rival={strip.rival}
+          considered={looking || taken.size === 0 ? (strip.chosen ? [strip.chosen.key] : []) : [...taken]}
           looked={looking && strip.chosen && !taken.has(strip.chosen.key) ? strip.chosen : null}
           onSend={send}
           onWrite={toAnswer}
@@ -93,6 +94,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
           showAnswer();
           offers.take(reply, strip.replies.indexOf(reply));
           take(reply, how);
+          strip.setQuery("");
         }}
         onLeave={toAnswer}
       />

@@ -1,4 +1,5 @@
 import type { Editor } from "@tiptap/core";
+import { closeHistory } from "@tiptap/pm/history";
 import { ownWordsIn } from "#core/document/own-words";
 import type { Doc } from "#core/document/types";
 import type { DraftSlip } from "#server/answering/draft";
@@ -39,7 +40,9 @@ export function takeReply(
   how: "swap" | "stack",
   shelved: (version: number) => Doc | null,
 ): Taken {
-  const { doc, schema, tr } = editor.state;
+  const { doc, schema } = editor.state;
+  // A step of its own for undo, however quickly it follows on another.
+  const tr = closeHistory(editor.state.tr);
   const node = (slip: DraftSlip) => schema.nodeFromJSON(slipJson(slip));
   const slips = slipsOf(doc);
   const [only] = slips;

@@ -9,6 +9,7 @@ import type { BestReply } from "#server/ranking/best";
 import { letterInputs, untouched } from "../answering/inputs";
 import { Offers } from "../answering/offers";
 import { requestSending, tellSent } from "../answering/sending";
+import { Signature } from "../answering/signature";
 import { firstSlips } from "../answering/take";
 import { usePatterns } from "../answering/use-patterns";
 import { Button } from "../ui/button";
@@ -153,6 +154,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
             <div className="letter">
               <LetterBlocks blocks={made.letter.blocks} />
             </div>
+            <Signature open={open} />
             <ul className="mt-3 text-sm">
               {open.draft !== null && (
                 <li className="text-stop">You have begun another answer: open the case.</li>

@@ -35,3 +35,14 @@ test("only the lines that differ are told, word by word, and how many more there
   expect(differences(dogs.document, price.document, 1).more).toBeGreaterThan(0);
   expect(differences(price.document, price.document, 4)).toEqual({ lines: [], more: 0 });
 });
+
+test("a line that keeps little of its words is told whole, as it was and as it is", () => {
+  const { lines } = differences(
+    readMarkdown("A card costs nine and is good for twelve months on all lines.").doc,
+    readMarkdown("Your card is renewed until then. Keep it: the gate knows.").doc,
+    4,
+  );
+  expect(lines.map((line) => line.kind)).toEqual(["removed", "added"]);
+  for (const line of lines)
+    expect(new Set(line.pieces.map((piece) => piece.kind))).toEqual(new Set([line.kind]));
+});

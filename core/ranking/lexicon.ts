@@ -4,23 +4,26 @@ import { gramsOf, isTelling } from "./text";
 /** What is known of a word: worked out once, since texts are made of the same words again and again. */
 export interface Word {
   written: string;
-  /** Its stem's number; -1 where it tells nothing, or is unknown. */
-  stem: number;
-  /** Numbers of its runs of letters. */
+  /** Its stem's number, `UNKNOWN` where no text has it; null where the word tells nothing. */
+  stem: number | null;
+  /** Numbers of its runs of letters, `UNKNOWN` where no text has one. */
   grams: Int32Array;
   /** Where its meaning stands among the vectors, or -1 where it tells nothing, or is unknown. */
   row: number;
 }
+
+/** The number of terms that no text has. */
+export const UNKNOWN = -1;
 
 /** Numbers for terms, in the order in which they were first met. */
 class Numbering {
   readonly names: string[] = [];
   readonly #numbers = new Map<string, number>();
 
-  /** @param open whether a new term is given a number; else it has none, -1 */
+  /** @param open whether a new term is given a number; else it is unknown */
   of(name: string, open: boolean): number {
     const known = this.#numbers.get(name);
-    if (known !== undefined || !open) return known ?? -1;
+    if (known !== undefined || !open) return known ?? UNKNOWN;
     this.#numbers.set(name, this.names.length);
     return this.names.push(name) - 1;
   }
@@ -61,8 +64,8 @@ export class Lexicon {
     const telling = isTelling(written);
     const word = {
       written,
-      stem: telling ? this.#stems.of(stemmer(written), open) : -1,
-      grams: Int32Array.from(grams.filter((gram) => gram >= 0)),
+      stem: telling ? this.#stems.of(stemmer(written), open) : null,
+      grams: Int32Array.from(grams),
       row: telling ? this.#row(written) : -1,
     };
     if (open) this.#words.set(written, word);

@@ -6,7 +6,7 @@ import { LAYERS, OWN, PAST, Postings, TAUGHT } from "./postings";
 import { Ranker } from "./ranker";
 import { alikenessTo, Space } from "./space";
 import { gramsOf, inquiryText, stemsOf, wordsOf } from "./text";
-import { WordVectors } from "./vectors";
+import { wordHash, WordVectors } from "./vectors";
 import { fitWords } from "./words";
 
 const reply = (id: string, title: string, body: string, changes: Partial<RankedText> = {}): RankedText => ({
@@ -118,9 +118,14 @@ describe("the ranking", () => {
   });
 
   test("words of one meaning help where no word is shared", () => {
-    const head = JSON.stringify({ dimensions: 2, words: "puppy dog card fare ship" });
+    const known = ["puppy", "dog", "card", "fare", "ship"];
+    const head = JSON.stringify({ dimensions: 2, words: known.length });
+    const hashes = Buffer.alloc(4 * known.length);
+    known.forEach((word, row) => hashes.writeUInt32LE(wordHash(word), 4 * row));
     const numbers = Int8Array.from([127, 5, 126, 0, 0, 127, 4, 125, 90, 90]);
-    const vectors = new WordVectors(Buffer.concat([Buffer.from(`${head}\n`), Buffer.from(numbers.buffer)]));
+    const vectors = new WordVectors(
+      Buffer.concat([Buffer.from(`${head}\n`), hashes, Buffer.from(numbers.buffer)]),
+    );
     const pair = [reply("card", "Fare", "card"), reply("dogs", "Dog", "dog")];
     expect(first(Ranker.of(pair, [], vectors), "puppy")).toMatchObject({ id: "dogs" });
     const without = Ranker.of(pair, [], null).rank(asked("puppy"), { top: 2 });

@@ -1,4 +1,4 @@
-import { Lexicon, type Word } from "./lexicon";
+import { Lexicon, UNKNOWN, type Word } from "./lexicon";
 import { Meanings, type Counted } from "./meanings";
 import { Space } from "./space";
 import type { Inquiry, RankedText } from "./inquiry";
@@ -76,13 +76,13 @@ export class Reader {
   #counted(text: Word[]): Counted[] {
     return text
       .filter((word) => word.row >= 0)
-      .map(({ row, stem }) => ({ row, rarity: this.words.rarity(stem) - 1 }));
+      .map(({ row, stem }) => ({ row, rarity: this.words.rarity(stem ?? UNKNOWN) - 1 }));
   }
 }
 
 function stems(text: Word[]): number[] {
   const found: number[] = [];
-  for (const word of text) if (word.stem >= 0) found.push(word.stem);
+  for (const word of text) if (word.stem !== null) found.push(word.stem);
   return found;
 }
 

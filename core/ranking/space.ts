@@ -6,6 +6,9 @@ export interface Weighed {
   weights: Float32Array;
 }
 
+/** What a term that no text has counts beside one that a single text has, squared. */
+const STRANGE = 0.5;
+
 /** What a reply's own text weighs beside the centroid of its past inquiries. */
 const OWN_SHARE = 0.7;
 /**
@@ -47,7 +50,7 @@ export class Space {
     }
   }
 
-  /** A text in this space; terms that no text has are left out. */
+  /** A text in this space. Terms that no text has are left out, and yet count in its length: what is strange is near to nothing. */
   weigh(terms: number[] | Int32Array): Weighed {
     const found = this.#counted(terms);
     const known = new Int32Array(found);
@@ -55,6 +58,7 @@ export class Space {
     const all = logarithm(1 + this.#count) + 1;
     let length = 0;
     let squared = 0;
+    for (const term of terms) if (term < 0) squared += STRANGE * all * all;
     for (let at = 0; at < found; at += 1) {
       const term = this.#found[at] ?? 0;
       const times = this.#room[term] ?? 1;
@@ -204,6 +208,7 @@ export class Space {
   #counted(terms: number[] | Int32Array): number {
     let found = 0;
     for (const term of terms) {
+      if (term < 0) continue;
       if (term >= this.#room.length) this.#room = widened(this.#room, term);
       const count = this.#room[term] ?? 0;
       this.#room[term] = count + 1;

@@ -11,7 +11,7 @@ import { NotFound } from "../errors";
 import { caseNumber, findHouse, type OwnTokens } from "../house";
 import { stationeryOf } from "../house/stationery";
 import type { Viewer } from "../people/viewer";
-import { answeredOtherwise, type AnsweredOtherwise } from "../ranking/otherwise";
+import { answeredLately, type AnsweredLately } from "../ranking/lately";
 import { inquiriesOf } from "../ranking/inquiries";
 import { stripReplies, type StripOffer, type StripReply } from "../replies/strip";
 import { caseContext } from "./context";
@@ -19,7 +19,7 @@ import { loadDraft, type LoadedDraft } from "./draft";
 import { others, type Other } from "./presence";
 
 /** How many replies the strip offers at once. */
-export const STRIP_LENGTH = 24;
+export const STRIP_LENGTH = 60;
 
 /** All that Answering shows of a case. Times are ISO 8601 instants. */
 export interface OpenCase {
@@ -61,8 +61,8 @@ export interface OpenCase {
   stationery: CoreStationery | null;
   usual: { opening: StripReply | null; closing: StripReply | null };
   strip: StripOffer;
-  /** How a colleague answered much the same with another reply lately. */
-  otherwise: AnsweredOtherwise | null;
+  /** How a colleague answered much the same lately. */
+  lately: AnsweredLately | null;
   sentReplies: string[];
 }
 
@@ -158,10 +158,10 @@ export async function openCase(
       closing: usualOf("closing"),
     },
     strip,
-    otherwise:
+    lately:
       best?.fit == null
         ? null
-        : await answeredOtherwise(
+        : await answeredLately(
             em,
             viewer,
             {

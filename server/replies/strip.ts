@@ -126,18 +126,27 @@ async function searched(
   return fittestFirst(em, viewer, input, await offer(em, viewer, input, terms, spelled));
 }
 
-/** What was found, with what fits the case brought forward: a sure fit goes before everything that only has the words. */
+/**
+ * What was found, with what fits the case brought forward: a sure fit goes before everything that only has the words. What
+ * has all of them in its title stays before the rest: it was asked for by name.
+ */
 async function fittestFirst(
   em: EntityManager,
   viewer: Viewer,
-  { inquiry }: StripQuery,
+  { inquiry, query: typed }: StripQuery,
   found: StripReply[],
 ): Promise<StripReply[]> {
   if (inquiry === null) return found;
   const ranking = await ranked(em, viewer, inquiry, new Set(found.map((one) => one.key)), found.length);
   if (ranking === null) return found;
   const fits = new Map(ranking.fits.map((one) => [one.id, one.fit]));
-  const place = ({ key }: StripReply, index: number) => index / found.length - (fits.get(key) ?? 0);
+  const terms = searchTerms(typed);
+  const isNamed = ({ title }: StripReply) => {
+    const words = searchTerms(title);
+    return terms.every((term) => words.some((word) => word.startsWith(term)));
+  };
+  const place = (reply: StripReply, index: number) =>
+    (isNamed(reply) ? 0 : 2) + index / found.length - (fits.get(reply.key) ?? 0);
   return found
     .map((reply, index) => ({ reply, at: place(reply, index) }))
     .sort((a, b) => a.at - b.at)

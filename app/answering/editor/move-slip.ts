@@ -1,3 +1,4 @@
+import { closeHistory } from "@tiptap/pm/history";
 import type { EditorState, Transaction } from "@tiptap/pm/state";
 import { TextSelection } from "@tiptap/pm/state";
 import { slipsOf } from "./slips";
@@ -14,7 +15,7 @@ export function moveSlip(state: EditorState, id: string, to: number): Transactio
   const node = slip && state.doc.nodeAt(slip.position);
   if (!slip || !node || to === from || to < 0 || to >= slips.length) return null;
   const cursor = state.selection.from - slip.position;
-  const { tr } = state;
+  const tr = closeHistory(state.tr);
   tr.delete(slip.position, slip.position + node.nodeSize);
   const rest = slips.filter((one) => one.id !== id);
   const before = rest[to - 1];

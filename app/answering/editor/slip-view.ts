@@ -1,5 +1,6 @@
 import { Node } from "@tiptap/core";
 import type { Node as PmNode } from "@tiptap/pm/model";
+import { closeHistory } from "@tiptap/pm/history";
 import type { EditorView, NodeView } from "@tiptap/pm/view";
 import { placeholdersOf } from "#core/document/walk";
 import { blankLabel } from "#core/tokens/blanks";
@@ -133,7 +134,8 @@ export function dropSlip(view: EditorView, id: string): void {
   if (!slip) return;
   const node = view.state.doc.nodeAt(slip.position);
   if (!node) return;
-  const { tr, schema } = view.state;
+  const { schema } = view.state;
+  const tr = closeHistory(view.state.tr);
   const end = slip.position + node.nodeSize;
   if (slips.length === 1)
     tr.replaceWith(slip.position, end, schema.nodeFromJSON(slipJson(ownWords(slip.language))));

@@ -6,8 +6,8 @@ import { usableAnswers } from "../replies/usable";
 import { houseRanker } from "./house-ranker";
 import { inquiriesOf } from "./inquiries";
 
-/** How a colleague answered what is much the same, with another reply. Times are ISO 8601 instants. */
-export interface AnsweredOtherwise {
+/** How a colleague answered what is much the same. Times are ISO 8601 instants. */
+export interface AnsweredLately {
   number: number;
   label: string;
   person: string;
@@ -30,17 +30,17 @@ interface Row {
 const MOST = 40;
 
 /**
- * Whether colleagues answered this customer, or others on the same topic, within a week with another reply although the
- * same one fits their inquiry best: two customers should not hear two things.
+ * How a colleague answered this customer, or another on the same topic (or both on none), within a week, where the same reply fits both
+ * inquiries best; one who answered with another reply than that goes first. Two customers should not hear two things.
  * @param best the reply that fits this case best
  */
-export async function answeredOtherwise(
+export async function answeredLately(
   em: EntityManager,
   viewer: Viewer,
   subject: { id: number; customerId: number; topic: string | null; channel: string },
   best: string,
   now: Date,
-): Promise<AnsweredOtherwise | null> {
+): Promise<AnsweredLately | null> {
   const letters = await query<Row>(
     em,
     `select c.number, p.name as person, l.created_at as at, r.key, r.title, c.customer_id = ? as same_customer
@@ -49,10 +49,9 @@ export async function answeredOtherwise(
        join lateral (select r.key, r.title from letter_replies u join replies r on r.id = u.reply_id
           where u.letter_id = l.id and r.part = 'answer' order by u.position limit 1) r on true
       where l.created_at between ?::timestamptz - interval '7 days' and ?::timestamptz and c.id <> ? and l.person_id <> ?
-        and (c.customer_id = ? or c.topic = ?)
-        and not exists (select 1 from letter_replies u join replies x on x.id = u.reply_id where u.letter_id = l.id and x.key = ?)
+        and (c.customer_id = ? or c.topic is not distinct from ?)
       order by same_customer desc, l.created_at desc limit ${MOST}`,
-    [subject.customerId, now, now, subject.id, viewer.id, subject.customerId, subject.topic, best],
+    [subject.customerId, now, now, subject.id, viewer.id, subject.customerId, subject.topic],
   );
   if (letters.length === 0) return null;
   const inquiries = await inquiriesOf(
@@ -68,8 +67,11 @@ export async function answeredOtherwise(
       : [];
   });
   const rankings = await houseRanker(em).rank(asked.map(({ inquiry, asking }) => ({ inquiry, asking })));
-  const at = rankings?.findIndex(({ fits: [first] }) => first?.id === best && first.fit >= ALIKE) ?? -1;
-  const found = asked[at]?.letter;
+  const close = asked.flatMap(({ letter }, index) => {
+    const [first] = rankings?.[index]?.fits ?? [];
+    return first?.id === best && first.fit >= ALIKE ? [letter] : [];
+  });
+  const found = close.find((letter) => letter.key !== best) ?? close[0];
   if (!found) return null;
   return {
     number: found.number,
