@@ -1,17 +1,17 @@
 import MiniSearch from "minisearch";
 import type { PastInquiry, RankedText } from "#core/ranking/inquiry";
 import { Ranker } from "#core/ranking/ranker";
-import { wordVectors } from "../cli/rank";
+import { wordVectors } from "#server/ranking/word-vectors";
 import { percentiles, random } from "./measure";
 
 const REPLIES = 5000;
-const PAST = Number(process.env.PAST ?? 200_000);
+const PAST = 200_000;
 const ASKED = 200;
 
 /**
  * Ranking one inquiry among 5,000 replies with 200,000 past answers, beside a plain text search over the same texts;
  * building, learning one answer, and the memory held. Texts are made: syllables into words, common ones most, and each
- * reply with words of its own.
+ * reply with words of its own, in sentences of a dozen.
  */
 export async function benchRankingScale(): Promise<object> {
   const draw = random(7);
@@ -23,9 +23,10 @@ export async function benchRankingScale(): Promise<object> {
   const any = () => vocabulary[Math.floor(vocabulary.length ** draw()) - 1] ?? "ba";
   const topics = Array.from({ length: REPLIES }, () => Array.from({ length: 12 }, any));
   const text = (topic: string[], length: number) =>
-    Array.from({ length }, () =>
-      draw() < 0.3 ? (topic[Math.floor(draw() * topic.length)] ?? "ba") : any(),
-    ).join(" ");
+    Array.from({ length }, (_, at) => {
+      const drawn = draw() < 0.3 ? (topic[Math.floor(draw() * topic.length)] ?? "ba") : any();
+      return at % 12 === 11 ? `${drawn}.` : drawn;
+    }).join(" ");
   const replies = topics.map((topic, index): RankedText => ({
     id: `r${index}`,
     title: topic.slice(0, 4).join(" "),

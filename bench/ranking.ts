@@ -4,7 +4,8 @@ import type { PastInquiry, RankedText } from "#core/ranking/inquiry";
 import { Ranker } from "#core/ranking/ranker";
 import { inquiryText } from "#core/ranking/text";
 import type { WordVectors } from "#core/ranking/vectors";
-import { readRanking, wordVectors, type RankedInquiry } from "../cli/rank";
+import { wordVectors } from "#server/ranking/word-vectors";
+import { readRanking, type RankedInquiry } from "../cli/rank";
 
 /** Labelled inquiries: `replies.json`, `history.jsonl` and `test.jsonl`. */
 const FOLDER = process.env.RANKING_FOLDER ?? "../shared/eval/allotments";

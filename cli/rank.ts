@@ -1,9 +1,8 @@
-import { readFile } from "node:fs/promises";
 import { z } from "zod";
 import { channels } from "#core/formats/library";
 import type { Fit } from "#core/ranking/inquiry";
 import { Ranker } from "#core/ranking/ranker";
-import { WordVectors } from "#core/ranking/vectors";
+import { wordVectors } from "#server/ranking/word-vectors";
 import { readChecked, readLines } from "./read";
 
 const text = z.string().max(200_000);
@@ -29,11 +28,6 @@ const inquiry = z.object({
 const past = inquiry.extend({ reply: z.string().min(1) });
 
 export type RankedInquiry = z.infer<typeof inquiry>;
-
-/** The word vectors that ship with the program. */
-export async function wordVectors(): Promise<WordVectors> {
-  return new WordVectors(await readFile(new URL("../core/ranking/english.vec", import.meta.url)));
-}
 
 /** Reads what ranking is asked about. @throws Failure with path, line and reason */
 export async function readRanking(paths: {

@@ -1,6 +1,6 @@
 import { compareDocuments, type ComparedLine } from "./compare";
 import type { Doc } from "./types";
-import { wordsOf } from "./walk";
+import { wordSet, wordsOf } from "./walk";
 
 /** Two replies are look-alikes where they share so many of the words of the shorter one. */
 const ALIKE = 0.5;
@@ -44,11 +44,12 @@ function readable(line: ComparedLine): ComparedLine[] {
 }
 
 function share(a: string, b: string): number {
-  const [one, other] = [wordsIn(a), wordsIn(b)];
+  const [one, other] = [tellingWords(a), tellingWords(b)];
   const shared = [...one].filter((word) => other.has(word)).length;
   return shared / Math.max(1, Math.min(one.size, other.size));
 }
 
-function wordsIn(text: string): Set<string> {
-  return new Set((text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []).filter((word) => word.length > 3));
+/** Words long enough to tell something. */
+function tellingWords(text: string): Set<string> {
+  return new Set([...wordSet(text)].filter((word) => word.length > 3));
 }

@@ -1,5 +1,5 @@
 import type { AnyNode, Block, Doc } from "./types";
-import { walk, wordsOf } from "./walk";
+import { walk, wordSet, wordsOf } from "./walk";
 
 /** What a person wrote into a reply that they took. */
 export interface OwnWords {
@@ -22,8 +22,8 @@ export function ownWordsIn(now: Doc, shelved: Doc): OwnWords {
   for (const block of now.content) {
     const text = textOf(block);
     if (text === "" || before.includes(text)) continue;
-    const words = wordsIn(text);
-    const changed = before.some((one) => shareOf(words, wordsIn(one)) >= SHARED);
+    const words = wordSet(text);
+    const changed = before.some((one) => shareOf(words, wordSet(one)) >= SHARED);
     if (changed || needsItsReply(block)) own.changed.push(text);
     else own.added.push(block);
   }
@@ -44,10 +44,6 @@ function needsItsReply(block: Block): boolean {
 
 function textOf(block: Block): string {
   return wordsOf({ type: "doc", content: [block] });
-}
-
-function wordsIn(text: string): Set<string> {
-  return new Set(text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []);
 }
 
 function shareOf(words: Set<string>, others: Set<string>): number {

@@ -62,3 +62,8 @@ export function wordsOf(doc: Doc): string {
   });
   return words.join("").replace(/\n+/g, "\n").trim();
 }
+
+/** The different words of a text, in small letters. */
+export function wordSet(text: string): Set<string> {
+  return new Set(text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []);
+}

@@ -30,12 +30,21 @@ class Vectors {
     this.#squared[reply] = squared;
   }
 
-  /** Adds to a list the product of a vector with each reply's, times a factor. @param unit whether each reply's counts as of length one */
-  addProducts(sums: Float32Array, vector: Float32Array, factor: number, unit: boolean): void {
+  /**
+   * Adds to a list the product of a vector with each reply's, times a factor.
+   * @param unit whether each reply's counts as of length one
+   * @param only the places of the replies that are asked for; all by default
+   */
+  addProducts(
+    sums: Float32Array,
+    vector: Float32Array,
+    factor: number,
+    unit: boolean,
+    only: Iterable<number> = sums.keys(),
+  ): void {
     const numbers = this.#numbers;
     const dimensions = this.#dimensions;
-    const known = Math.min(sums.length, this.#squared.length);
-    for (let reply = 0; reply < known; reply += 1) {
+    for (const reply of only) {
       const squared = this.#squared[reply] ?? 0;
       if (squared < 1e-9) continue;
       const from = reply * dimensions;
@@ -112,13 +121,13 @@ export class Meanings {
   }
 
   /** Adds to a list the cosine of a meaning to each reply's own and past together, times a factor. */
-  addNearness(near: Float32Array, meaning: Float32Array, factor: number): void {
-    this.#whole.addProducts(near, meaning, factor, true);
+  addNearness(near: Float32Array, meaning: Float32Array, factor: number, only?: Iterable<number>): void {
+    this.#whole.addProducts(near, meaning, factor, true, only);
   }
 
   /** Adds to a list what was taught of each reply for a meaning, times a factor. */
-  addTaught(taught: Float32Array, meaning: Float32Array, factor: number): void {
-    this.#taught.addProducts(taught, meaning, factor, false);
+  addTaught(taught: Float32Array, meaning: Float32Array, factor: number, only?: Iterable<number>): void {
+    this.#taught.addProducts(taught, meaning, factor, false, only);
   }
 
   #direction(words: Counted[]): Float32Array {

@@ -284,15 +284,15 @@ export class Ranker {
     };
   }
 
-  /** How far everything together is for each reply. */
-  #scores(text: Lesson, most?: number): Float32Array {
+  /** How far everything together is for each reply. @param only replies that are asked for; the others' scores lack their meaning */
+  #scores(text: Lesson, most?: number, only?: readonly number[]): Float32Array {
     const { words, grams, meanings } = this.#reader;
     const sums = this.#sums(text, most);
-    const scores = taughtScores(this.#reader, text, sums);
+    const scores = taughtScores(this.#reader, text, sums, only);
     for (let at = 0; at < scores.length; at += 1) scores[at] = WEIGHTS.taught * (scores[at] ?? 0);
     words.addNearness(scores, sums.words, WEIGHTS.ownWords, WEIGHTS.words);
     grams.addNearness(scores, sums.grams, WEIGHTS.ownGrams, WEIGHTS.grams);
-    meanings?.addNearness(scores, text.meaning, WEIGHTS.meaning);
+    meanings?.addNearness(scores, text.meaning, WEIGHTS.meaning, only);
     return scores;
   }
 
@@ -329,8 +329,13 @@ export class Ranker {
 
   /** Replies, but the first, that a sentence of the inquiry asks for by itself, with that sentence. */
   #alsoAsked(inquiry: Inquiry, first: number, whole: Float32Array): Map<number, string> {
+    const possible = [...whole.keys()].filter((at) => (whole[at] ?? 0) > ALSO_LEAST);
     const asked = sentencesOf(inquiryText({ ...inquiry, subject: "" })).map((sentence) => {
-      const scores = this.#scores(this.#reader.weigh(this.#reader.readPart(sentence)), MOST_NUMBERS / 4);
+      const scores = this.#scores(
+        this.#reader.weigh(this.#reader.readPart(sentence)),
+        MOST_NUMBERS / 4,
+        possible,
+      );
       const fits = chances(scores, this.#calibration, (at) => (whole[at] ?? 0) > ALSO_LEAST);
       const [at = first] = highest(Float64Array.from(fits), 1);
       return { sentence, at, fit: fits[at] ?? 0, ahead: (fits[at] ?? 0) > ALSO_AHEAD * (fits[first] ?? 0) };

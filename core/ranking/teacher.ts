@@ -23,16 +23,17 @@ const SHARES = { words: 0.36, grams: 0.36, meaning: 0.25 };
 const MARGIN = 1;
 const STEP = 0.1;
 
-/** How far the linear model is for each reply, for a text of these sums. */
+/** How far the linear model is for each reply, for a text of these sums. @param only replies whose meaning is asked for; all by default */
 export function taughtScores(
   { words, grams, meanings }: Taught,
   lesson: Lesson,
   sums: { words: Float32Array; grams: Float32Array },
+  only?: readonly number[],
 ): Float32Array {
   const scores = new Float32Array(sums.words.length / LAYERS);
   words.addTaught(scores, sums.words, SHARES.words);
   grams.addTaught(scores, sums.grams, SHARES.grams);
-  meanings?.addTaught(scores, lesson.meaning, SHARES.meaning);
+  meanings?.addTaught(scores, lesson.meaning, SHARES.meaning, only);
   return scores;
 }
 

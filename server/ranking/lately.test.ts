@@ -109,3 +109,18 @@ test("the best reply of each case comes with whether it may be sent as it is", a
     why: expect.stringContaining("“"),
   });
 });
+
+test("what a colleague sent from their own shelf is told to nobody", async () => {
+  const mine = await testCase(house.em(), words);
+  const subject = { id: mine.id, customerId: await customerOf(mine.id), topic: null, channel: "email" };
+  const best = (await bestReplies(house.em(), house.maren, [{ number: mine.number, channel: "email" }]))[
+    mine.number
+  ];
+  await query(
+    house.em(),
+    `with own as (insert into shelves (key, name, mark, audience, owner_id, position) values ('own-test', 'My own', 'M', 'owner', ?, 0) returning id)
+     update replies set shelf_id = own.id from own where key = 'late'`,
+    [house.bram.id],
+  );
+  expect(await answeredLately(house.em(), house.maren, subject, best?.reply?.key ?? "", now)).toBeNull();
+});

@@ -1,7 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { query } from "../db/sql";
+import { named, query } from "../db/sql";
 import { caseNumber, findHouse } from "../house";
 import type { Viewer } from "../people/viewer";
+import { asks, USABLE_SHELF } from "../replies/access";
 import { usableAnswers } from "../replies/usable";
 import { houseRanker } from "./house-ranker";
 import { inquiriesOf } from "./inquiries";
@@ -43,15 +44,24 @@ export async function answeredLately(
 ): Promise<AnsweredLately | null> {
   const letters = await query<Row>(
     em,
-    `select c.number, p.name as person, l.created_at as at, r.key, r.title, c.customer_id = ? as same_customer
-       from sent_letters l join cases c on c.id = l.case_id join people p on p.id = l.person_id
-       join messages m on m.id = l.message_id and m.state not in ('called back', 'refused')
-       join lateral (select r.key, r.title from letter_replies u join replies r on r.id = u.reply_id
-          where u.letter_id = l.id and r.part = 'answer' order by u.position limit 1) r on true
-      where l.created_at between ?::timestamptz - interval '7 days' and ?::timestamptz and c.id <> ? and l.person_id <> ?
-        and (c.customer_id = ? or c.topic is not distinct from ?)
-      order by same_customer desc, l.created_at desc limit ${MOST}`,
-    [subject.customerId, now, now, subject.id, viewer.id, subject.customerId, subject.topic],
+    // What stands on a shelf that the viewer may not use is not told, not even by its title.
+    ...named(
+      `select c.number, p.name as person, l.created_at as at, used.key, used.title, c.customer_id = :customer as same_customer
+         from sent_letters l join cases c on c.id = l.case_id join people p on p.id = l.person_id
+         join messages m on m.id = l.message_id and m.state not in ('called back', 'refused')
+         join lateral (select r.key, r.title from letter_replies u join replies r on r.id = u.reply_id join shelves s on s.id = r.shelf_id
+            where u.letter_id = l.id and r.part = 'answer' and ${USABLE_SHELF} order by u.position limit 1) used on true
+        where l.created_at between :now::timestamptz - interval '7 days' and :now::timestamptz and c.id <> :case and l.person_id <> :person
+          and (c.customer_id = :customer or c.topic is not distinct from :topic)
+        order by same_customer desc, l.created_at desc limit ${MOST}`,
+      {
+        ...asks(viewer),
+        customer: subject.customerId,
+        case: subject.id,
+        topic: subject.topic,
+        now: now.toISOString(),
+      },
+    ),
   );
   if (letters.length === 0) return null;
   const inquiries = await inquiriesOf(

@@ -1,20 +1,16 @@
-import { readFile } from "node:fs/promises";
-import { resolve } from "node:path";
 import { setImmediate } from "node:timers/promises";
 import { parentPort, workerData } from "node:worker_threads";
 import pg from "pg";
 import { Ranker } from "#core/ranking/ranker";
-import { WordVectors } from "#core/ranking/vectors";
 import type { Question, Said, ThreadData } from "./protocol";
 import { OVERLAP, readLetters, readReplies } from "./read";
+import { wordVectors } from "./word-vectors";
 
 /**
  * The thread in which ranking lives: it reads library and history from the database, answers from what it knows so far
  * while it reads, and learns whatever any process sends or keeps as soon as it is committed.
  */
 
-/** The word vectors that ship with the program; its processes run in its folder. */
-const VECTORS = resolve("core/ranking/english.vec");
 /** While a ranker is built, questions are answered at least this often. */
 const TURN_MS = 10;
 
@@ -62,7 +58,7 @@ async function inTurns(building: Generator<undefined, Ranker>): Promise<Ranker> 
 }
 
 async function readAll(client: pg.Client): Promise<void> {
-  const vectors = new WordVectors(await readFile(VECTORS));
+  const vectors = await wordVectors();
   const replies = await readReplies(client, new Map());
   for (const reply of replies) replyStates.set(reply.id, reply.state);
   knows(await inTurns(Ranker.building(replies, [], vectors)), "replies");
