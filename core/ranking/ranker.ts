@@ -32,7 +32,7 @@ const ALSO_SURE = 0.6;
 const ALSO_AHEAD = 4;
 const MOST_ALSO = 2;
 /** In a large library a text's common terms tell little, and so many numbers are added up for each kind of terms. */
-const MOST_NUMBERS = 60_000;
+const MOST_NUMBERS = 40_000;
 /** What has less chance is not worth bending. */
 const HARDLY = 1e-4;
 /** Long work pauses after so many texts. */
@@ -337,7 +337,7 @@ export class Ranker {
         possible,
       );
       const fits = chances(scores, this.#calibration, (at) => (whole[at] ?? 0) > ALSO_LEAST);
-      const [at = first] = highest(Float64Array.from(fits), 1);
+      const [at = first] = highest(fits, 1);
       return { sentence, at, fit: fits[at] ?? 0, ahead: (fits[at] ?? 0) > ALSO_AHEAD * (fits[first] ?? 0) };
     });
     // Only where another sentence asks for the first is this one a second question.
@@ -371,13 +371,20 @@ export class Ranker {
   }
 }
 
-/** The places of the highest numbers, the highest first; those of minus infinity are left out. */
-function highest(numbers: Float64Array, count: number): number[] {
-  const least = numbers.toSorted()[Math.max(0, numbers.length - count)] ?? 0;
-  return [...numbers.keys()]
-    .filter((at) => (numbers[at] ?? 0) >= least && numbers[at] !== -Infinity)
-    .sort((a, b) => (numbers[b] ?? 0) - (numbers[a] ?? 0) || a - b)
-    .slice(0, count);
+/** The places of so many of the highest numbers, the highest first; those of minus infinity are left out. */
+function highest(numbers: Float64Array | Float32Array, count: number): number[] {
+  const best: number[] = [];
+  let least = -Infinity;
+  for (let at = 0; at < numbers.length; at += 1) {
+    const number = numbers[at] ?? -Infinity;
+    if (number === -Infinity || (best.length === count && number <= least)) continue;
+    let place = best.length;
+    while (place > 0 && (numbers[best[place - 1] ?? 0] ?? 0) < number) place -= 1;
+    best.splice(place, 0, at);
+    if (best.length > count) best.pop();
+    least = numbers[best.at(-1) ?? 0] ?? -Infinity;
+  }
+  return best;
 }
 
 /** Whether a reply is written in a language that the customer reads, as far as both are known. */
