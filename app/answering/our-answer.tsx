@@ -1,8 +1,5 @@
 import { useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
-import { compose } from "#core/compose/compose";
-import { secondLook } from "#core/checks/second-look";
-import type { PatternEngine } from "#core/conditions/patterns";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import { Button } from "../ui/button";
@@ -11,12 +8,11 @@ import { LetterBlocks } from "../ui/letter-blocks";
 import { Time } from "../ui/time";
 import { Difference } from "./difference";
 import { Files } from "./files";
-import { letterInputs, untouched } from "./inputs";
 import { Margin } from "./margin";
+import { previewOf } from "./preview";
 import { SetAside } from "./set-aside";
 import { Signature } from "./signature";
 import { SubjectLine } from "./subject-line";
-import { firstSlips } from "./take";
 import type { AnswerHandle } from "./use-answer";
 
 interface Props {
@@ -142,14 +138,6 @@ function Otherwise({ lately }: { lately: NonNullable<OpenCase["lately"]> }) {
       with “{reply.title}”.
     </p>
   );
-}
-
-/** A reply as it would read for this case, with its second look. */
-function previewOf(open: OpenCase, reply: StripReply, patterns: PatternEngine) {
-  const inputs = letterInputs(open, untouched(patterns));
-  const slips = firstSlips(reply, open.usual);
-  const letter = compose({ ...inputs, slips });
-  return { letter, checks: secondLook({ ...inputs, letter, slips }) };
 }
 
 function SaveWords({ answer }: { answer: AnswerHandle }) {

@@ -17,7 +17,7 @@ import { documentExtensions } from "../ui/editor/schema";
 import { Answer, SlipInAnswer } from "./editor/slip-view";
 import { useEditorIn } from "../ui/editor/use-editor";
 import { moveSlip, slipAtCursor } from "./editor/move-slip";
-import { isEmptySlip, ownWords, slipJson, slipsOf } from "./editor/slips";
+import { isEmptySlip, keptSlip, ownWords, slipJson, slipsOf } from "./editor/slips";
 import { focusBlank, onTab } from "./blanks";
 import { letterInputs } from "./inputs";
 import { usePatterns } from "./use-patterns";
@@ -125,15 +125,7 @@ export function useAnswer(
         draft: {
           language: state.inputs.language,
           subject: state.inputs.subject,
-          slips: empty
-            ? []
-            : slipsOf(editor.state.doc).map((slip) => ({
-                uid: slip.id,
-                versionId: slip.versionId,
-                language: slip.language,
-                document: slip.document,
-                values: slip.values,
-              })),
+          slips: empty ? [] : slipsOf(editor.state.doc).map(keptSlip),
           offers: offers.all(),
         },
         text: state.letter.text,

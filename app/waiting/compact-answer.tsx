@@ -1,16 +1,15 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useRevalidator } from "react-router";
 import * as z from "zod/mini";
-import { secondLook, stopsSending } from "#core/checks/second-look";
-import { compose } from "#core/compose/compose";
+import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
 import type { WaitingRow } from "#server/cases/waiting";
 import type { BestReply } from "#server/ranking/best";
-import { letterInputs, untouched } from "../answering/inputs";
-import { Offers } from "../answering/offers";
+import { keptSlip } from "../answering/editor/slips";
+import { useOffers } from "../answering/offers";
+import { previewOf } from "../answering/preview";
 import { requestSending, tellSent } from "../answering/sending";
 import { Signature } from "../answering/signature";
-import { firstSlips } from "../answering/take";
 import { usePatterns } from "../answering/use-patterns";
 import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
@@ -74,16 +73,13 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
   const navigate = useNavigate();
   const { revalidate } = useRevalidator();
   const busy = useRef(false);
-  const [offers] = useState(() => new Offers(open));
+  const offers = useOffers(open);
   const made = useMemo(() => {
     const found = open.strip.replies.find((one) => one.key === reply.key);
     if (!found) return null;
     const subject =
       found.useTemplateSubject && found.subject ? { from: "reply" as const } : { from: "thread" as const };
-    const inputs = { ...letterInputs(open, untouched(patterns)), subject };
-    const slips = firstSlips(found, open.usual);
-    const letter = compose({ ...inputs, slips });
-    return { found, slips, subject, letter, checks: secondLook({ ...inputs, letter, slips }) };
+    return { found, subject, ...previewOf(open, found, patterns, subject) };
   }, [open, reply.key, patterns]);
   const stopped = made === null || open.draft !== null || stopsSending(made.checks);
 
@@ -96,13 +92,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
         version: 0,
         language: open.language,
         subject: made.subject,
-        slips: made.slips.map(({ id, versionId, language, document, values }) => ({
-          uid: id,
-          versionId,
-          language,
-          document,
-          values,
-        })),
+        slips: made.slips.map(keptSlip),
         offers: offers.all(),
       };
       const response = await fetch(`/cases/${open.number}/draft`, {

@@ -1,5 +1,5 @@
-import type { AnyNode, Block, Doc } from "./types";
-import { walk, wordSet, wordsOf } from "./walk";
+import type { Block, Doc } from "./types";
+import { passagesOf, walk, wordSet, wordsOf } from "./walk";
 
 /** What a person wrote into a reply that they took. */
 export interface OwnWords {
@@ -33,12 +33,9 @@ export function ownWordsIn(now: Doc, shelved: Doc): OwnWords {
 /** Blanks and passages are defined by the reply that a block stands in. */
 function needsItsReply(block: Block): boolean {
   let needs = false;
-  const look = (node: AnyNode) => {
-    if (node.type === "blank") needs = true;
-    if ("attrs" in node && "passages" in node.attrs && node.attrs.passages.length > 0) needs = true;
-    if ("marks" in node && node.marks?.some((mark) => mark.type === "passage")) needs = true;
-  };
-  walk({ type: "doc", content: [block] }, look);
+  walk({ type: "doc", content: [block] }, (node) => {
+    if (node.type === "blank" || passagesOf(node).length > 0) needs = true;
+  });
   return needs;
 }
 

@@ -329,14 +329,15 @@ export class Ranker {
 
   /** Replies, but the first, that a sentence of the inquiry asks for by itself, with that sentence. */
   #alsoAsked(inquiry: Inquiry, first: number, whole: Float32Array): Map<number, string> {
-    const possible = [...whole.keys()].filter((at) => (whole[at] ?? 0) > ALSO_LEAST);
+    const isPossible = (at: number) => (whole[at] ?? 0) > ALSO_LEAST;
+    const possible = [...whole.keys()].filter(isPossible);
     const asked = sentencesOf(inquiryText({ ...inquiry, subject: "" })).map((sentence) => {
       const scores = this.#scores(
         this.#reader.weigh(this.#reader.readPart(sentence)),
         MOST_NUMBERS / 4,
         possible,
       );
-      const fits = chances(scores, this.#calibration, (at) => (whole[at] ?? 0) > ALSO_LEAST);
+      const fits = chances(scores, this.#calibration, isPossible);
       const [at = first] = highest(fits, 1);
       return { sentence, at, fit: fits[at] ?? 0, ahead: (fits[at] ?? 0) > ALSO_AHEAD * (fits[first] ?? 0) };
     });

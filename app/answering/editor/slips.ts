@@ -3,7 +3,7 @@ import type { Node as PmNode } from "@tiptap/pm/model";
 import type { Slip } from "#core/compose/slip";
 import { readDocument } from "#core/document/schema";
 import type { Doc } from "#core/document/types";
-import type { DraftSlip } from "#server/answering/draft";
+import type { DraftInput, DraftSlip } from "#server/answering/draft";
 import type { StripReply } from "#server/replies/strip";
 
 /** What a slip's node carries beside its words: where it came from, and what was filled in. */
@@ -94,4 +94,15 @@ export function isEmptySlip(slip: Slip): boolean {
     only?.type === "paragraph" &&
     only.content.length === 0
   );
+}
+
+/** A slip as a draft keeps it. */
+export function keptSlip({
+  id,
+  versionId,
+  language,
+  document,
+  values,
+}: DraftSlip): DraftInput["slips"][number] {
+  return { uid: id, versionId, language, document, values };
 }

@@ -1,0 +1,20 @@
+import { secondLook } from "#core/checks/second-look";
+import { compose, type SubjectChoice } from "#core/compose/compose";
+import type { PatternEngine } from "#core/conditions/patterns";
+import type { OpenCase } from "#server/answering/open";
+import type { StripReply } from "#server/replies/strip";
+import { letterInputs, untouched } from "./inputs";
+import { firstSlips } from "./take";
+
+/** A reply as it would read for a case, taken first and left untouched: its slips, its letter and the second look. */
+export function previewOf(
+  open: OpenCase,
+  reply: StripReply,
+  patterns: PatternEngine,
+  subject: SubjectChoice = { from: "thread" },
+) {
+  const inputs = { ...letterInputs(open, untouched(patterns)), subject };
+  const slips = firstSlips(reply, open.usual);
+  const letter = compose({ ...inputs, slips });
+  return { slips, letter, checks: secondLook({ ...inputs, letter, slips }) };
+}
