@@ -85,6 +85,10 @@ test("from Waiting an easy case is read and sent in three keystrokes at most", a
   const compact = page.getByRole("region", { name: "Answer to Wanda Motor" });
   await expect(compact).toContainText("Hello Wanda");
   await expect(compact.getByRole("button", { name: "Send" })).toBeEnabled();
+  // What comes in meanwhile is listed, and leaves the answer where it is.
+  await write("Wanda Later", "a dog", "Is our dog allowed on deck?");
+  await expect(page.getByRole("link", { name: /Wanda Later/ })).toBeVisible();
+  await expect(compact).toContainText("Hello Wanda");
   await page.keyboard.press("Control+Enter");
   await expect(page.getByText("On its way to wanda.motor@example.org")).toBeVisible();
   const mail = await nextMail("wanda.motor@example.org");

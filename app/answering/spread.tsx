@@ -1,8 +1,9 @@
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { createPortal, flushSync } from "react-dom";
 import { Link, useNavigate } from "react-router";
 import type { OpenCase } from "#server/answering/open";
 import { Kbd } from "../ui/kbd";
+import { useKeys } from "../ui/use-keys";
 import { focusOpenBlank } from "./blanks";
 import { useOffers } from "./offers";
 import { OurAnswer } from "./our-answer";
@@ -42,27 +43,23 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
     editor.view.focus();
   }, [editor, showAnswer]);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
-        event.preventDefault();
-        event.stopPropagation();
-        void send(event.shiftKey ? "stay" : "next");
-      } else if (event.altKey && !event.shiftKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
-        const to = event.key === "ArrowUp" ? around.previous : around.next;
-        event.preventDefault();
-        if (to !== null) void navigate(`/cases/${to}`);
-      } else if (
-        event.key === "Escape" &&
-        event.target instanceof HTMLElement &&
-        event.target.closest(".answer-editor")
-      ) {
-        backToShelf();
-      }
-    };
-    window.addEventListener("keydown", onKey, true);
-    return () => window.removeEventListener("keydown", onKey, true);
-  }, [send, navigate, around, backToShelf]);
+  useKeys((event) => {
+    if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
+      event.preventDefault();
+      event.stopPropagation();
+      void send(event.shiftKey ? "stay" : "next");
+    } else if (event.altKey && !event.shiftKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
+      const to = event.key === "ArrowUp" ? around.previous : around.next;
+      event.preventDefault();
+      if (to !== null) void navigate(`/cases/${to}`);
+    } else if (
+      event.key === "Escape" &&
+      event.target instanceof HTMLElement &&
+      event.target.closest(".answer-editor")
+    ) {
+      backToShelf();
+    }
+  }, true);
 
   return (
     <main className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto]">

@@ -5,6 +5,7 @@ import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
 import { Kbd } from "../ui/kbd";
 import { languageName } from "../ui/language";
 import { post } from "../ui/post";
+import { useKeys } from "../ui/use-keys";
 import { columnLabels } from "./column-labels";
 import { withParams } from "./params";
 
@@ -26,19 +27,13 @@ export function Filters({ filter, known, owners, columns }: Props) {
   const form = useRef<HTMLFormElement>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const field = event.target instanceof HTMLElement && event.target.closest("input, select, textarea");
-      if (event.key !== "/" || field || event.altKey || event.ctrlKey || event.metaKey) return;
-      event.preventDefault();
-      document.getElementById("find-reply")?.focus();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => {
-      window.removeEventListener("keydown", onKey);
-      clearTimeout(timer.current);
-    };
-  }, []);
+  useKeys((event) => {
+    const field = event.target instanceof HTMLElement && event.target.closest("input, select, textarea");
+    if (event.key !== "/" || field || event.altKey || event.ctrlKey || event.metaKey) return;
+    event.preventDefault();
+    document.getElementById("find-reply")?.focus();
+  });
+  useEffect(() => () => clearTimeout(timer.current), []);
 
   /** Only what is set stands in the address. */
   const send = () => {

@@ -1,4 +1,5 @@
 import { createContext, useCallback, useContext, useEffect, useRef, useState, type ReactNode } from "react";
+import { useKeys } from "./use-keys";
 
 /** A short message at the foot of the desk, with at most one thing to do about it. */
 export interface ToastMessage {
@@ -38,16 +39,12 @@ export function ToastProvider({ children }: { children: ReactNode }) {
     return () => clearInterval(timer);
   }, [toast, show]);
 
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      if (event.altKey && event.key.toLowerCase() === "z" && shown.current?.action) {
-        event.preventDefault();
-        shown.current.action.run();
-      }
-    };
-    window.addEventListener("keydown", listen);
-    return () => window.removeEventListener("keydown", listen);
-  }, []);
+  useKeys((event) => {
+    if (event.altKey && event.key.toLowerCase() === "z" && shown.current?.action) {
+      event.preventDefault();
+      shown.current.action.run();
+    }
+  });
 
   return (
     <ToastContext value={show}>

@@ -1,11 +1,11 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useRevalidator } from "react-router";
-import * as z from "zod/mini";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
 import type { WaitingRow } from "#server/cases/waiting";
 import type { BestReply } from "#server/ranking/best";
 import { keptSlip } from "../answering/editor/slips";
+import { postDraft, savedDraft } from "../answering/draft-saver";
 import { useOffers } from "../answering/offers";
 import { previewOf } from "../answering/preview";
 import { requestSending, tellSent } from "../answering/sending";
@@ -15,6 +15,7 @@ import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { useToast } from "../ui/toast";
+import { useKeys } from "../ui/use-keys";
 
 interface Props {
   row: WaitingRow;
@@ -65,8 +66,6 @@ export function CompactAnswer(props: Props) {
   );
 }
 
-const saved = z.object({ version: z.number() });
-
 function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
   const patterns = usePatterns(open);
   const toast = useToast();
@@ -95,12 +94,8 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
         slips: made.slips.map(keptSlip),
         offers: offers.all(),
       };
-      const response = await fetch(`/cases/${open.number}/draft`, {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({ draft, text: made.letter.text }),
-      });
-      const kept = saved.safeParse(await response.json());
+      const response = await postDraft(open.number, { draft, text: made.letter.text });
+      const kept = savedDraft.safeParse(await response.json());
       const sent = kept.success
         ? await requestSending(open.number, { version: kept.data.version, lastMessage: open.lastMessage })
         : { problem: "The answer could not be kept, so it was not sent. Open the case." };
@@ -121,14 +116,10 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
     }
   };
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey)) return;
-      event.preventDefault();
-      void send();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+  useKeys((event) => {
+    if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey)) return;
+    event.preventDefault();
+    void send();
   });
 
   return (

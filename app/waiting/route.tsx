@@ -1,12 +1,14 @@
 import { useEffect, useState } from "react";
 import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { z } from "zod";
-import { MOST_ROWS, waitingCases } from "#server/cases/waiting";
+import { MOST_ROWS, waitingCases, type WaitingRow } from "#server/cases/waiting";
 import { fitWords } from "#core/ranking/words";
 import { bestReplies, type Best, type BestReply } from "#server/ranking/best";
+import { log } from "#server/log";
 import { signedIn } from "#server/web/context";
 import { Kbd } from "../ui/kbd";
 import { useClock } from "../ui/time";
+import { useKeys } from "../ui/use-keys";
 import { useLive } from "../ui/use-live";
 import type { Route } from "./+types/route";
 import { inBands } from "./bands";
@@ -27,8 +29,16 @@ export async function loader(args: Route.LoaderArgs) {
   const filter = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
   const listed = await waitingCases(em, viewer, filter);
   // Follows when it is known: the list does not wait for it.
-  const best = filter.list === "us" ? bestReplies(em.fork(), viewer, listed.rows) : Promise.resolve({});
+  const best =
+    filter.list === "us" ? bestReplies(em.fork(), viewer, listed.rows).catch(unranked) : Promise.resolve({});
   return { filter, most: MOST_ROWS, ...listed, best };
+}
+
+/** The list serves without its best replies; it says so. */
+function unranked(error: unknown): null {
+  const said = error instanceof Error ? error.message : String(error);
+  log.error({ event: "ranking the waiting cases failed", error: said });
+  return null;
 }
 
 const listTab = (active: boolean) =>
@@ -52,7 +62,8 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   const navigate = useNavigate();
   const submit = useSubmit();
   const [chosen, setChosen] = useState<number | null>(null);
-  const [compact, setCompact] = useState<number | null>(null);
+  // Kept as it was opened: what the list learns meanwhile does not take an answer away from who reads it.
+  const [compact, setCompact] = useState<{ row: WaitingRow; reply: BestReply } | null>(null);
   const groups = filter.list === "us" ? inBands(rows, now, timeZone) : null;
   const order = groups ? groups.flatMap((group) => group.rows) : rows;
   const at = Math.max(
@@ -64,41 +75,41 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   const select = (number: number) => {
     if (compact === null) setChosen(number);
   };
+  const answerHere = (row: WaitingRow, reply: BestReply) => {
+    setChosen(row.number);
+    setCompact({ row, reply });
+  };
   useLive();
-  const best = useBest(loaderData.best);
+  const { best, failed } = useBest(loaderData.best);
   const easy = selected ? easyReply(best[selected.number]) : null;
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.altKey || event.ctrlKey || event.metaKey) return;
-      const field = event.target instanceof HTMLElement && event.target.closest("input, select, textarea");
-      if (event.key === "/" && !field) {
-        event.preventDefault();
-        document.getElementById("find-case")?.focus();
-      }
-      if (field) return;
-      const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
-      const next = order[at + step];
-      if (step !== 0 && next) {
-        event.preventDefault();
-        setChosen(next.number);
-        setCompact(null);
-        const row = document.getElementById(`case-${next.number}`);
-        row?.focus({ preventScroll: true });
-        row?.scrollIntoView({ block: "nearest" });
-      }
-      if (event.key === "Escape") setCompact(null);
-      const onRow = event.target instanceof HTMLElement && event.target.id === `case-${selected?.number}`;
-      const idle = document.activeElement === document.body;
-      if (event.key !== "Enter" || !selected || compact !== null || (!idle && !onRow)) return;
-      if (easy) {
-        event.preventDefault();
-        setCompact(selected.number);
-      } else if (idle) void navigate(`/cases/${selected.number}`);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [order, at, selected, navigate, easy, compact]);
+  useKeys((event) => {
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
+    const field = event.target instanceof HTMLElement && event.target.closest("input, select, textarea");
+    if (event.key === "/" && !field) {
+      event.preventDefault();
+      document.getElementById("find-case")?.focus();
+    }
+    if (field) return;
+    const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
+    const next = order[at + step];
+    if (step !== 0 && next) {
+      event.preventDefault();
+      setChosen(next.number);
+      setCompact(null);
+      const row = document.getElementById(`case-${next.number}`);
+      row?.focus({ preventScroll: true });
+      row?.scrollIntoView({ block: "nearest" });
+    }
+    if (event.key === "Escape") setCompact(null);
+    const onRow = event.target instanceof HTMLElement && event.target.id === `case-${selected?.number}`;
+    const idle = document.activeElement === document.body;
+    if (event.key !== "Enter" || !selected || compact !== null || (!idle && !onRow)) return;
+    if (easy) {
+      event.preventDefault();
+      answerHere(selected, easy);
+    } else if (idle) void navigate(`/cases/${selected.number}`);
+  });
 
   return (
     <div
@@ -174,6 +185,12 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
         ) : (
           <PlainRows rows={rows} best={best} selected={selected?.number ?? null} onSelect={select} />
         )}
+        {failed && (
+          <p role="status" className="px-6 py-3 text-sm text-look">
+            What the shelf has for these cases could not be found out just now. They can be opened all the
+            same.
+          </p>
+        )}
         {more && (
           <p className="px-6 py-3 text-sm text-soft">
             The first {most} are listed. Narrow the list to see others.
@@ -181,11 +198,10 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
         )}
       </main>
       <aside aria-label="Chosen case" className="hidden bg-sheet lg:block">
-        {compact !== null && compact === selected?.number && easy ? (
+        {compact ? (
           <CompactAnswer
-            key={compact}
-            row={selected}
-            reply={easy}
+            key={compact.row.number}
+            {...compact}
             onClose={(sent) => {
               setCompact(null);
               if (sent) setChosen(order[at + 1]?.number ?? null);
@@ -196,7 +212,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             <CasePreview
               row={selected}
               best={best[selected.number]}
-              onAnswer={easy ? () => setCompact(selected.number) : null}
+              onAnswer={easy ? () => answerHere(selected, easy) : null}
             />
           )
         )}
@@ -205,23 +221,27 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   );
 }
 
+interface Known {
+  best: Record<number, Best>;
+  /** Whether they could not be found out. */
+  failed: boolean;
+}
+
 /** The best replies, once they are known; what was known before serves until then. */
-function useBest(promised: Promise<Record<number, Best>>): Record<number, Best> {
-  const [best, setBest] = useState<Record<number, Best>>({});
+function useBest(promised: Promise<Record<number, Best> | null>): Known {
+  const [known, setKnown] = useState<Known>({ best: {}, failed: false });
   useEffect(() => {
     let current = true;
-    promised.then(
-      (known) => {
-        if (current) setBest(known);
-      },
-      // The list serves without them; the server has logged why.
-      () => undefined,
-    );
+    const settle = (best: Record<number, Best> | null) => {
+      if (current) setKnown((before) => ({ best: best ?? before.best, failed: best === null }));
+    };
+    // What fails on the way here is a page that was left, or a connection that broke.
+    promised.then(settle, () => settle(null));
     return () => {
       current = false;
     };
   }, [promised]);
-  return best;
+  return known;
 }
 
 /** A case's best reply where it may be sent as it is: a close fit that asks for nothing. */

@@ -1,5 +1,5 @@
 import type { Editor } from "@tiptap/core";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { checkReply, type WriterFinding } from "#core/checks/writing";
 import { re2Patterns } from "#core/conditions/re2";
 import { passagesOf, placeholdersOf, walk } from "#core/document/walk";
@@ -9,6 +9,7 @@ import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { OpenReply } from "#server/replies/open-writing";
 import { useClock } from "../ui/time";
+import { useKeys } from "../ui/use-keys";
 import { BlanksPanel } from "./blanks-panel";
 import type { Definitions } from "./editor/definitions";
 import { FilesPanel } from "./files-panel";
@@ -107,17 +108,13 @@ export function WritingDesk({ open }: { open: OpenReply }) {
       editor.chain().focus().setTextSelection({ from: at.from, to: at.to }).scrollIntoView().run();
   };
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const index = Number(event.key) - 1;
-      const wanted = panels[index];
-      if (!event.altKey || event.ctrlKey || event.metaKey || wanted === undefined) return;
-      event.preventDefault();
-      setPanel(wanted);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  useKeys((event) => {
+    const index = Number(event.key) - 1;
+    const wanted = panels[index];
+    if (!event.altKey || event.ctrlKey || event.metaKey || wanted === undefined) return;
+    event.preventDefault();
+    setPanel(wanted);
+  });
 
   if (!variant) return null;
   const count: Partial<Record<Panel, number>> = {
