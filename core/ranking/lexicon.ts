@@ -4,8 +4,8 @@ import { gramsOf, isTelling } from "./text";
 /** What is known of a word: worked out once, since texts are made of the same words again and again. */
 export interface Word {
   written: string;
-  /** Its stem's number, `UNKNOWN` where no text has it; null where the word tells nothing. */
-  stem: number | null;
+  /** The number of its stem, `UNKNOWN` where no text has it; none where the word tells nothing. */
+  stems: Int32Array;
   /** Numbers of its runs of letters, `UNKNOWN` where no text has one. */
   grams: Int32Array;
   /** Where its meaning stands among the vectors, or -1 where it tells nothing, or is unknown. */
@@ -29,6 +29,7 @@ class Numbering {
   }
 }
 
+const NONE = new Int32Array(0);
 /** Longer words are no words; their beginning will do. */
 const LONGEST = 40;
 
@@ -51,7 +52,7 @@ export class Lexicon {
 
   /** What stands beside the words as one term, with no letters to compare. */
   mark(name: string, open: boolean): Word {
-    return { written: "", stem: this.#stems.of(name, open), grams: new Int32Array(0), row: -1 };
+    return { written: "", stems: Int32Array.of(this.#stems.of(name, open)), grams: NONE, row: -1 };
   }
 
   /** The stem of a number. */
@@ -64,7 +65,7 @@ export class Lexicon {
     const telling = isTelling(written);
     const word = {
       written,
-      stem: telling ? this.#stems.of(stemmer(written), open) : null,
+      stems: telling ? Int32Array.of(this.#stems.of(stemmer(written), open)) : NONE,
       grams: Int32Array.from(grams),
       row: telling ? this.#row(written) : -1,
     };

@@ -1,11 +1,8 @@
+import { UNKNOWN, type Word } from "./lexicon";
 import type { WordVectors } from "./vectors";
 
-/** A word of a text whose meaning is known, and how much it counts there. */
-export interface Counted {
-  /** Its row among the vectors. */
-  row: number;
-  rarity: number;
-}
+/** Long work pauses after so many texts. */
+const PAUSE = 50;
 
 /** A vector by reply, in one list; grows as replies come. */
 class Vectors {
@@ -31,26 +28,23 @@ class Vectors {
   }
 
   /**
-   * Adds to a list the product of a vector with each reply's, times a factor.
+   * Adds to a list the product of a vector with replies' vectors, times a factor.
    * @param unit whether each reply's counts as of length one
-   * @param only the places of the replies that are asked for; all by default
+   * @param replies whose products these are, in their order; all, by default
    */
   addProducts(
-    sums: Float32Array,
+    products: Float32Array,
     vector: Float32Array,
     factor: number,
     unit: boolean,
-    only: Iterable<number> = sums.keys(),
+    replies?: readonly number[],
   ): void {
-    const numbers = this.#numbers;
-    const dimensions = this.#dimensions;
-    for (const reply of only) {
+    for (let place = 0; place < products.length; place += 1) {
+      const reply = replies ? (replies[place] ?? 0) : place;
       const squared = this.#squared[reply] ?? 0;
       if (squared < 1e-9) continue;
-      const from = reply * dimensions;
-      let product = 0;
-      for (let at = 0; at < dimensions; at += 1) product += (numbers[from + at] ?? 0) * (vector[at] ?? 0);
-      sums[reply] = (sums[reply] ?? 0) + (factor * product) / (unit ? Math.sqrt(squared) : 1);
+      const product = productOf(this.#numbers, reply * this.#dimensions, vector);
+      products[place] = (products[place] ?? 0) + (factor * product) / (unit ? Math.sqrt(squared) : 1);
     }
   }
 
@@ -71,34 +65,39 @@ class Vectors {
  */
 export class Meanings {
   readonly #vectors: WordVectors;
+  readonly #rarityOf: (stem: number) => number;
   readonly #mean: Float32Array;
   #texts = 0;
   readonly #own: (Float32Array | null)[] = [];
   readonly #whole: Vectors;
   readonly #taught: Vectors;
+  /** How often each row occurs in the text that is read; cleared after it. */
+  readonly #times: Uint16Array;
+  readonly #room: Float32Array;
 
-  constructor(vectors: WordVectors) {
+  /** @param rarityOf how rare a stem is: rare words say most of what is meant */
+  constructor(vectors: WordVectors, rarityOf: (stem: number) => number) {
     this.#vectors = vectors;
+    this.#rarityOf = rarityOf;
+    this.#room = new Float32Array(vectors.dimensions);
+    this.#times = new Uint16Array(vectors.size);
     this.#mean = new Float32Array(vectors.dimensions);
     this.#whole = new Vectors(vectors.dimensions);
     this.#taught = new Vectors(vectors.dimensions);
   }
 
   /** Takes a text into the average of all texts. */
-  count(words: Counted[]): void {
-    const direction = this.#direction(words);
+  count(text: readonly Word[]): void {
+    const direction = this.#direction(text);
+    const mean = this.#mean;
     this.#texts += 1;
-    for (let at = 0; at < this.#mean.length; at += 1)
-      this.#mean[at] = (this.#mean[at] ?? 0) + ((direction[at] ?? 0) - (this.#mean[at] ?? 0)) / this.#texts;
+    for (let at = 0; at < mean.length; at += 1)
+      mean[at] = (mean[at] ?? 0) + ((direction[at] ?? 0) - (mean[at] ?? 0)) / this.#texts;
   }
 
   /** A text's meaning: a vector of length one, or of zeros where no word is known. */
-  of(words: Counted[]): Float32Array {
-    const direction = this.#direction(words);
-    if (direction.every((number) => number === 0)) return direction;
-    for (let at = 0; at < direction.length; at += 1)
-      direction[at] = (direction[at] ?? 0) - (this.#mean[at] ?? 0);
-    return unit(direction);
+  of(text: readonly Word[]): Float32Array {
+    return this.#meaning(text).slice();
   }
 
   /** Gives a reply the meaning of its own text, in place of the one it had. @param counts how much, beside one past inquiry */
@@ -108,6 +107,20 @@ export class Meanings {
     for (let at = this.#own.length; at <= reply; at += 1) this.#own.push(null);
     this.#own[reply] = meaning;
     this.#whole.add(reply, meaning, counts);
+  }
+
+  /** Gives a new reply the meaning of its own text and of its past inquiries, with pauses. @param counts as above */
+  *adding(
+    reply: number,
+    own: readonly Word[],
+    counts: number,
+    pasts: readonly (readonly Word[])[],
+  ): Generator<undefined> {
+    this.setOwn(reply, this.of(own), counts);
+    for (const [index, text] of pasts.entries()) {
+      this.addPast(reply, this.#meaning(text));
+      if (index % PAUSE === 0) yield;
+    }
   }
 
   /** Adds a past inquiry to what a reply means. */
@@ -120,33 +133,61 @@ export class Meanings {
     this.#taught.add(reply, meaning, step);
   }
 
-  /** Adds to a list the cosine of a meaning to each reply's own and past together, times a factor. */
-  addNearness(near: Float32Array, meaning: Float32Array, factor: number, only?: Iterable<number>): void {
-    this.#whole.addProducts(near, meaning, factor, true, only);
+  /**
+   * Adds to a list the cosine of a meaning to each reply's own and past together, times a factor.
+   * @param replies whose cosines these are, in their order; all, by default
+   */
+  addNearness(near: Float32Array, meaning: Float32Array, factor: number, replies?: readonly number[]): void {
+    this.#whole.addProducts(near, meaning, factor, true, replies);
   }
 
-  /** Adds to a list what was taught of each reply for a meaning, times a factor. */
-  addTaught(taught: Float32Array, meaning: Float32Array, factor: number, only?: Iterable<number>): void {
-    this.#taught.addProducts(taught, meaning, factor, false, only);
+  /** Adds to a list what was taught of each reply for a meaning, times a factor. @param replies as above */
+  addTaught(taught: Float32Array, meaning: Float32Array, factor: number, replies?: readonly number[]): void {
+    this.#taught.addProducts(taught, meaning, factor, false, replies);
   }
 
-  #direction(words: Counted[]): Float32Array {
-    const counts = new Map<number, { count: number; rarity: number }>();
-    for (const { row, rarity } of words) {
-      const known = counts.get(row);
-      if (known) known.count += 1;
-      else counts.set(row, { count: 1, rarity });
+  /** A text's meaning, in the room for one vector. */
+  #meaning(text: readonly Word[]): Float32Array {
+    const direction = this.#direction(text);
+    if (productOf(direction, 0, direction) === 0) return direction;
+    for (let at = 0; at < direction.length; at += 1)
+      direction[at] = (direction[at] ?? 0) - (this.#mean[at] ?? 0);
+    return toUnit(direction);
+  }
+
+  /** The sum of the directions of a text's words, of length one, in the room for one vector. */
+  #direction(text: readonly Word[]): Float32Array {
+    const times = this.#times;
+    for (const { row } of text) if (row >= 0) times[row] = (times[row] ?? 0) + 1;
+    const sum = this.#room.fill(0);
+    for (const { row, stems } of text) {
+      const count = row < 0 ? 0 : (times[row] ?? 0);
+      if (count === 0) continue;
+      // Once a row, with its first word.
+      times[row] = 0;
+      this.#vectors.addTo(sum, row, this.#rarityOf(stems[0] ?? UNKNOWN) * (1 + Math.log(count)));
     }
-    const sum = new Float32Array(this.#vectors.dimensions);
-    for (const [row, { count, rarity }] of counts)
-      this.#vectors.addTo(sum, row, rarity * (1 + Math.log(count)));
-    return unit(sum);
+    return toUnit(sum);
   }
 }
 
-function unit(vector: Float32Array): Float32Array {
-  let squared = 0;
-  for (const number of vector) squared += number * number;
-  const length = Math.sqrt(squared) || 1;
-  return vector.map((number) => number / length);
+/** The product of a vector with that which begins at a place of a list, four numbers at a time. */
+function productOf(list: Float32Array, from: number, vector: Float32Array): number {
+  const whole = vector.length - (vector.length % 4);
+  let [a, b, c, d] = [0, 0, 0, 0];
+  for (let at = 0; at < whole; at += 4) {
+    a += (list[from + at] ?? 0) * (vector[at] ?? 0);
+    b += (list[from + at + 1] ?? 0) * (vector[at + 1] ?? 0);
+    c += (list[from + at + 2] ?? 0) * (vector[at + 2] ?? 0);
+    d += (list[from + at + 3] ?? 0) * (vector[at + 3] ?? 0);
+  }
+  for (let at = whole; at < vector.length; at += 1) a += (list[from + at] ?? 0) * (vector[at] ?? 0);
+  return a + b + c + d;
+}
+
+/** Gives a vector the length one, where it has any. */
+function toUnit(vector: Float32Array): Float32Array {
+  const length = Math.sqrt(productOf(vector, 0, vector)) || 1;
+  for (let at = 0; at < vector.length; at += 1) vector[at] = (vector[at] ?? 0) / length;
+  return vector;
 }

@@ -19,6 +19,37 @@ export class Postings {
     return before;
   }
 
+  /** Gives replies their numbers, from one place of the lists to before another: replies in their order, none before those that are here. */
+  extend(replies: Int32Array, layers: Uint8Array, values: Float32Array, from: number, to: number): void {
+    if (this.length + to - from > this.#replies.length) this.#grow(this.length + to - from);
+    for (let at = from; at < to; at += 1) {
+      const reply = replies[at] ?? 0;
+      if (this.length === 0 || this.#replies[this.length - 1] !== reply) {
+        this.#replies[this.length] = reply;
+        this.#values.fill(0, this.length * LAYERS, (this.length + 1) * LAYERS);
+        this.length += 1;
+      }
+      this.#values[(this.length - 1) * LAYERS + (layers[at] ?? 0)] = values[at] ?? 0;
+    }
+  }
+
+  /** Adds one reply's numbers, times a factor, to a place in a list of as many layers. */
+  addOne(sums: Float32Array, place: number, reply: number, factor: number): void {
+    const at = this.#find(reply);
+    if (at >= this.length || this.#replies[at] !== reply) return;
+    for (let layer = 0; layer < LAYERS; layer += 1) {
+      const to = place * LAYERS + layer;
+      sums[to] = (sums[to] ?? 0) + factor * (this.#values[at * LAYERS + layer] ?? 0);
+    }
+  }
+
+  /** A reply's own weight and its past's together, each times a factor. */
+  mixed(reply: number, own: number, past: number): number {
+    const at = this.#find(reply);
+    if (at >= this.length || this.#replies[at] !== reply) return 0;
+    return own * (this.#values[at * LAYERS + OWN] ?? 0) + past * (this.#values[at * LAYERS + PAST] ?? 0);
+  }
+
   /** Adds each reply's numbers, times a factor, to its place in a list of as many layers. */
   addTo(sums: Float32Array, factor: number): void {
     const replies = this.#replies;
@@ -41,7 +72,7 @@ export class Postings {
   #place(reply: number): number {
     const at = this.#find(reply);
     if (at < this.length && this.#replies[at] === reply) return at;
-    if (this.length === this.#replies.length) this.#grow();
+    if (this.length === this.#replies.length) this.#grow(this.length + 1);
     if (at < this.length) {
       this.#replies.copyWithin(at + 1, at, this.length);
       this.#values.copyWithin((at + 1) * LAYERS, at * LAYERS, this.length * LAYERS);
@@ -67,8 +98,9 @@ export class Postings {
     return low;
   }
 
-  #grow(): void {
-    const size = Math.ceil(this.#replies.length * 1.5) + 1;
+  /** @param least for so many there must be room */
+  #grow(least: number): void {
+    const size = Math.max(least, Math.ceil(this.#replies.length * 1.5) + 1);
     const replies = new Int32Array(size);
     const values = new Float32Array(size * LAYERS);
     replies.set(this.#replies);

@@ -2,10 +2,13 @@ import { sentencesOf } from "./asks";
 import { calibrate, chances, scoredOf, UNTRIED, type Calibration, type Scored } from "./calibration";
 import { Experience } from "./experience";
 import type { Asking, Fit, Inquiry, PastInquiry, RankedText, Ranking } from "./inquiry";
+import { latestOfEach } from "./latest";
 import type { Word } from "./lexicon";
 import { Reader } from "./reader";
-import { alikenessTo, type Weighed } from "./space";
-import { taughtScores, teach, type Lesson } from "./teacher";
+import type { NewReply, Weighed } from "./space";
+import { foremost, highest } from "./order";
+import { Remembered } from "./remembered";
+import { SHARES, taughtScores, taughtSums, teach, type Lesson, type Sums } from "./teacher";
 import { inquiryText } from "./text";
 import type { WordVectors } from "./vectors";
 
@@ -13,15 +16,19 @@ import type { WordVectors } from "./vectors";
 const WEIGHTS = { ownWords: 16, ownGrams: 17, words: 28, grams: 28, meaning: 4.1, taught: 12 };
 /** What a reply's own text counts beside one past inquiry, in its meaning. */
 const OWN_MEANING = 2;
-/** So many past inquiries of each reply are kept to be named. */
-const REMEMBERED = 24;
+/** A past inquiry is told as alike from here on (a cosine). */
+const ALIKE = 0.2;
+/** In a large library, the meaning of so many replies is compared: those that are foremost by all else. */
+const MOST_MEANT = 1000;
+/** So many past inquiries are read at the start; where there are more, the oldest of those replies that have most are not. */
+const MOST_READ = 120_000;
 /** How often the linear model goes over what it learns from, and how much work that may be: lessons times replies. */
 const PASSES = 15;
-const MOST_WORK = 4_000_000;
+const MOST_WORK = 2_000_000;
 /** Up to here all of the past says how sure a fit is, each fifth of it by the others; beyond, its latest answers do. */
 const CROSS_VALIDATED = 4000;
 const FOLDS = 5;
-const HELD_OUT = 400;
+const HELD_OUT = 200;
 /**
  * To be a second answer, a reply must have some chance for the whole, and be sure and well ahead of the first for one
  * sentence, while another sentence surely asks for the first.
@@ -40,7 +47,7 @@ const PAUSE = 50;
 
 interface Place {
   reply: RankedText;
-  past: { id: string; text: Weighed }[];
+  past: Remembered;
 }
 
 /**
@@ -77,25 +84,24 @@ export class Ranker {
     past: PastInquiry[],
     vectors: WordVectors | null,
   ): Generator<undefined, Ranker> {
-    if (past.length > CROSS_VALIDATED) {
-      const ranker = new Ranker(vectors);
-      yield* ranker.#read(replies, past.slice(0, -HELD_OUT));
-      const latest = past.slice(-HELD_OUT);
-      ranker.#calibration = calibrate(yield* ranker.#judge(latest));
-      for (const one of latest) ranker.learn(one);
-      return ranker;
-    }
+    const latest = latestOfEach(past, MOST_READ);
     const known: Scored[] = [];
-    for (let fold = 0; fold < FOLDS && past.length >= FOLDS; fold += 1) {
+    const split = latest.length > CROSS_VALIDATED ? null : latest;
+    for (let fold = 0; fold < FOLDS && split && split.length >= FOLDS; fold += 1) {
       const others = new Ranker(vectors);
       yield* others.#read(
         replies,
-        past.filter((_, index) => index % FOLDS !== fold),
+        split.filter((_, index) => index % FOLDS !== fold),
       );
-      known.push(...(yield* others.#judge(past.filter((_, index) => index % FOLDS === fold))));
+      known.push(...(yield* others.#judge(split.filter((_, index) => index % FOLDS === fold))));
     }
     const ranker = new Ranker(vectors);
-    yield* ranker.#read(replies, past);
+    for (const one of past) ranker.#experience.learn(one);
+    yield* ranker.#read(replies, split ?? latest.slice(0, -HELD_OUT));
+    if (!split) {
+      known.push(...(yield* ranker.#judge(latest.slice(-HELD_OUT))));
+      for (const one of latest.slice(-HELD_OUT)) ranker.#learnText(one);
+    }
     ranker.#calibration = calibrate(known);
     return ranker;
   }
@@ -112,16 +118,20 @@ export class Ranker {
 
   /** Learns from an answer: this inquiry was answered by this reply, or by hand. */
   learn(past: PastInquiry): void {
+    this.#experience.learn(past);
+    this.#learnText(past);
+  }
+
+  #learnText(past: PastInquiry): void {
     const text = this.#reader.readInquiry(past, true);
     this.#reader.count(text);
     const lesson = this.#reader.weigh(text);
-    this.#experience.learn(past);
     const at = this.#placeOf(past);
     if (at === undefined) return;
     this.#reader.words.addPast(at, lesson.words);
     this.#reader.grams.addPast(at, lesson.grams);
     this.#reader.meanings?.addPast(at, lesson.meaning);
-    this.#remember(at, past.id, lesson.words);
+    this.#places[at]?.past.add([{ id: past.id, text }], (texts) => this.#reader.words.weighAll(texts));
     this.#teach(lesson, at);
     for (const swapped of past.swapped ?? []) {
       const wrong = this.#at.get(swapped);
@@ -147,7 +157,7 @@ export class Ranker {
       asked[at] ? (suits(at) ? 1000 : 0) + fit + (scores[at] ?? 0) * 1e-7 : -Infinity,
     );
     const order = highest(keys, Math.max(1, top));
-    const alike = alikenessTo(lesson.words);
+    const byTerm = this.#reader.words.byTerm(lesson.words);
     const first = order[0];
     const also =
       first === undefined || !suits(first)
@@ -161,7 +171,7 @@ export class Ranker {
         const unfitFor = unfit[at];
         const why = unfitFor
           ? [unfitFor]
-          : [...this.#why(place, at, text, lesson.words, alike), ...(reasons.get(at) ?? [])];
+          : [...this.#why(place, at, text, lesson.words, byTerm), ...(reasons.get(at) ?? [])];
         return [{ id: place.reply.id, fit: fits[at] ?? 0, why, also: also.get(at) ?? null }];
       }),
     };
@@ -197,22 +207,25 @@ export class Ranker {
     // Reply by reply, so that postings grow at their ends.
     for (const reply of replies) this.#open(reply);
     const known = past.flatMap((one, index) => {
-      this.#experience.learn(one);
       const at = this.#placeOf(one);
       return at === undefined ? [] : [{ one, at, text: inquiries[index] ?? [] }];
     });
     const byReply = known.toSorted((a, b) => a.at - b.at);
+    const { words, grams, meanings } = this.#reader;
     let next = 0;
+    const fresh: NewReply<Word>[] = [];
     for (const at of this.#places.keys()) {
-      this.#setOwn(at, this.#reader.weigh(own[at] ?? []));
-      const pasts: { one: PastInquiry; lesson: Lesson }[] = [];
-      for (let here = byReply[next]; here?.at === at; here = byReply[(next += 1)]) {
-        pasts.push({ one: here.one, lesson: this.#reader.weigh(here.text) });
-        if (next % PAUSE === 0) yield;
-      }
-      this.#addPasts(at, pasts);
-      if (at % PAUSE === 0) yield;
+      const begin = next;
+      while (byReply[next]?.at === at) next += 1;
+      const answered = byReply.slice(begin, next);
+      const known = answered.map(({ one, text }) => ({ id: one.id, text }));
+      this.#places[at]?.past.add(known, (texts) => words.weighAll(texts));
+      const pasts = answered.map(({ text }) => text);
+      fresh.push({ reply: at, own: own[at] ?? [], pasts });
+      if (meanings) yield* meanings.adding(at, own[at] ?? [], OWN_MEANING, pasts);
     }
+    yield* words.adding(fresh);
+    yield* grams.adding(fresh);
     yield* this.#practise([...this.#places.map((_, at) => ({ at, text: own[at] ?? [] })), ...known]);
   }
 
@@ -250,7 +263,7 @@ export class Ranker {
   /** The place of a reply, made where it has none. */
   #open(reply: RankedText): number {
     const at = this.#at.get(reply.id) ?? this.#places.length;
-    this.#places[at] = { reply, past: this.#places[at]?.past ?? [] };
+    this.#places[at] = { reply, past: this.#places[at]?.past ?? new Remembered() };
     this.#at.set(reply.id, at);
     return at;
   }
@@ -261,22 +274,8 @@ export class Ranker {
     this.#reader.meanings?.setOwn(at, text.meaning, OWN_MEANING);
   }
 
-  #addPasts(at: number, pasts: { one: PastInquiry; lesson: Lesson }[]): void {
-    const { words, grams, meanings } = this.#reader;
-    const of = (kind: "words" | "grams") => pasts.map(({ lesson }) => lesson[kind]);
-    words.addPasts(at, of("words"));
-    grams.addPasts(at, of("grams"));
-    for (const { lesson } of pasts) meanings?.addPast(at, lesson.meaning);
-    for (const { one, lesson } of pasts.slice(-REMEMBERED)) this.#remember(at, one.id, lesson.words);
-  }
-
-  #remember(at: number, id: string, text: Weighed): void {
-    const remembered = this.#places[at]?.past;
-    remembered?.push({ id, text });
-    if (remembered && remembered.length > REMEMBERED) remembered.shift();
-  }
-
-  #sums(text: Lesson, most = MOST_NUMBERS): { words: Float32Array; grams: Float32Array } {
+  /** What a text shares with each reply. @param most so many numbers are added up for each kind of terms */
+  #sums(text: Lesson, most = MOST_NUMBERS): Sums {
     const count = this.#places.length;
     return {
       words: this.#reader.words.sums(text.words, count, most),
@@ -284,15 +283,38 @@ export class Ranker {
     };
   }
 
-  /** How far everything together is for each reply. @param only replies that are asked for; the others' scores lack their meaning */
-  #scores(text: Lesson, most?: number, only?: readonly number[]): Float32Array {
-    const { words, grams, meanings } = this.#reader;
-    const sums = this.#sums(text, most);
-    const scores = taughtScores(this.#reader, text, sums, only);
+  /** How far everything together is for each reply. */
+  #scores(text: Lesson): Float32Array {
+    const scores = this.#shared(this.#sums(text));
+    const meant = foremost(scores, MOST_MEANT);
+    const meanings = this.#meant(text, meant);
+    for (const [place, at] of meant.entries()) scores[at] = (scores[at] ?? 0) + (meanings[place] ?? 0);
+    return scores;
+  }
+
+  /** The same for a few replies, in their order. */
+  #scoresOf(text: Lesson, replies: readonly number[]): Float32Array {
+    const { words, grams } = this.#reader;
+    const sums = { words: words.sumsOf(text.words, replies), grams: grams.sumsOf(text.grams, replies) };
+    const meanings = this.#meant(text, replies);
+    return this.#shared(sums, replies).map((score, place) => score + (meanings[place] ?? 0));
+  }
+
+  /** The part of the scores that comes of words and runs of letters. @param replies whose sums these are; all, by default */
+  #shared(sums: Sums, replies?: readonly number[]): Float32Array {
+    const { words, grams } = this.#reader;
+    const scores = taughtSums(this.#reader, sums);
     for (let at = 0; at < scores.length; at += 1) scores[at] = WEIGHTS.taught * (scores[at] ?? 0);
-    words.addNearness(scores, sums.words, WEIGHTS.ownWords, WEIGHTS.words);
-    grams.addNearness(scores, sums.grams, WEIGHTS.ownGrams, WEIGHTS.grams);
-    meanings?.addNearness(scores, text.meaning, WEIGHTS.meaning, only);
+    words.addNearness(scores, sums.words, WEIGHTS.ownWords, WEIGHTS.words, replies);
+    grams.addNearness(scores, sums.grams, WEIGHTS.ownGrams, WEIGHTS.grams, replies);
+    return scores;
+  }
+
+  /** The part that comes of meaning, for replies in their order. */
+  #meant({ meaning }: Lesson, replies: readonly number[]): Float32Array {
+    const scores = new Float32Array(replies.length);
+    this.#reader.meanings?.addTaught(scores, meaning, WEIGHTS.taught * SHARES.meaning, replies);
+    this.#reader.meanings?.addNearness(scores, meaning, WEIGHTS.meaning, replies);
     return scores;
   }
 
@@ -329,17 +351,14 @@ export class Ranker {
 
   /** Replies, but the first, that a sentence of the inquiry asks for by itself, with that sentence. */
   #alsoAsked(inquiry: Inquiry, first: number, whole: Float32Array): Map<number, string> {
-    const isPossible = (at: number) => (whole[at] ?? 0) > ALSO_LEAST;
-    const possible = [...whole.keys()].filter(isPossible);
+    const possible = [...whole.keys()].filter((at) => (whole[at] ?? 0) > ALSO_LEAST);
     const asked = sentencesOf(inquiryText({ ...inquiry, subject: "" })).map((sentence) => {
-      const scores = this.#scores(
-        this.#reader.weigh(this.#reader.readPart(sentence)),
-        MOST_NUMBERS / 4,
-        possible,
-      );
-      const fits = chances(scores, this.#calibration, isPossible);
-      const [at = first] = highest(fits, 1);
-      return { sentence, at, fit: fits[at] ?? 0, ahead: (fits[at] ?? 0) > ALSO_AHEAD * (fits[first] ?? 0) };
+      const scores = this.#scoresOf(this.#reader.weigh(this.#reader.readPart(sentence)), possible);
+      const fits = chances(scores, this.#calibration);
+      const [place = 0] = highest(fits, 1);
+      const fit = fits[place] ?? 0;
+      const ahead = fit > ALSO_AHEAD * (fits[possible.indexOf(first)] ?? 0);
+      return { sentence, at: possible[place] ?? first, fit, ahead };
     });
     // Only where another sentence asks for the first is this one a second question.
     if (!asked.some(({ at, fit }) => at === first && fit >= FIRST_SURE)) return new Map();
@@ -350,42 +369,16 @@ export class Ranker {
     return also;
   }
 
-  #why(
-    { reply, past }: Place,
-    at: number,
-    text: Word[],
-    words: Weighed,
-    alikeness: (other: Weighed) => number,
-  ): string[] {
+  #why({ reply, past }: Place, at: number, text: Word[], words: Weighed, byTerm: Float32Array): string[] {
     const why = this.#reader.words
       .shared(words, at)
       .filter(({ weight }) => weight > 0.005)
       .slice(0, 4)
       .map(({ term }) => this.#reader.tell(term, text));
-    let best: { id: string; alike: number } | null = null;
-    for (const one of past) {
-      const alike = alikeness(one.text);
-      if (alike > (best?.alike ?? 0.2)) best = { id: one.id, alike };
-    }
-    if (best) why.push(`like ${best.id}`);
+    const alike = past.nearest(byTerm, ALIKE);
+    if (alike) why.push(`like ${alike.id}`);
     return why.length > 0 ? why : [`“${reply.title}” is near in meaning`];
   }
-}
-
-/** The places of so many of the highest numbers, the highest first; those of minus infinity are left out. */
-function highest(numbers: Float64Array | Float32Array, count: number): number[] {
-  const best: number[] = [];
-  let least = -Infinity;
-  for (let at = 0; at < numbers.length; at += 1) {
-    const number = numbers[at] ?? -Infinity;
-    if (number === -Infinity || (best.length === count && number <= least)) continue;
-    let place = best.length;
-    while (place > 0 && (numbers[best[place - 1] ?? 0] ?? 0) < number) place -= 1;
-    best.splice(place, 0, at);
-    if (best.length > count) best.pop();
-    least = numbers[best.at(-1) ?? 0] ?? -Infinity;
-  }
-  return best;
 }
 
 /** Whether a reply is written in a language that the customer reads, as far as both are known. */

@@ -2,9 +2,11 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { PastInquiry, RankedText } from "./inquiry";
 import { sentencesOf } from "./asks";
+import { latestOfEach } from "./latest";
 import { LAYERS, OWN, PAST, Postings, TAUGHT } from "./postings";
 import { Ranker } from "./ranker";
-import { alikenessTo, Space } from "./space";
+import { Remembered } from "./remembered";
+import { Space } from "./space";
 import { gramsOf, inquiryText, stemsOf, wordsOf } from "./text";
 import { wordHash, WordVectors } from "./vectors";
 import { fitWords } from "./words";
@@ -134,9 +136,40 @@ describe("the ranking", () => {
   });
 });
 
+test("of a long past, the latest of each reply are kept, equally many of those that have more, in their order", () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.constantFrom("a", "b", "c", null), { maxLength: 40 }),
+      fc.nat(45),
+      (replies, most) => {
+        const answers = replies.map((reply, at) => ({ reply, at }));
+        const kept = latestOfEach(answers, most);
+        expect(kept).toEqual(answers.filter((one) => kept.includes(one)));
+        if (answers.length <= most) return expect(kept).toEqual(answers);
+        expect(kept.length).toBeLessThanOrEqual(most);
+        expect(kept.length).toBeGreaterThan(most - 4);
+        const counts = new Map<string | null, { all: number; kept: number }>();
+        for (const one of answers) {
+          const count = counts.get(one.reply) ?? { all: 0, kept: 0 };
+          const later = answers.slice(one.at).filter(({ reply }) => reply === one.reply).length;
+          counts.set(one.reply, { all: count.all + 1, kept: count.kept + (kept.includes(one) ? 1 : 0) });
+          // Whatever is later than one that is kept is kept too.
+          if (kept.includes(one))
+            expect(
+              answers.slice(one.at).filter((x) => x.reply === one.reply && kept.includes(x)),
+            ).toHaveLength(later);
+        }
+        const cut = [...counts.values()].filter((count) => count.kept < count.all).map((count) => count.kept);
+        expect(new Set(cut).size).toBeLessThanOrEqual(1);
+      },
+    ),
+  );
+});
+
 describe("a space of weighed texts", () => {
   const terms = fc.array(fc.nat(5), { maxLength: 8 });
-  const near = (space: Space, text: number[], replies: number) => {
+  const numbers = () => new Space((term: number) => Int32Array.of(term));
+  const near = (space: Space<number>, text: number[], replies: number) => {
     const sums = space.sums(space.weigh(text), replies);
     const list = new Float32Array(replies);
     space.addNearness(list, sums, 0.5, 1);
@@ -146,16 +179,12 @@ describe("a space of weighed texts", () => {
   test("many past inquiries added at once are as if they were added one by one, and a new own text as if it were the first", () => {
     fc.assert(
       fc.property(terms, terms, fc.array(terms, { maxLength: 4 }), terms, (before, own, pasts, text) => {
-        const [one, other] = [new Space(), new Space()];
+        const [one, other] = [numbers(), numbers()];
         for (const space of [one, other]) for (const each of [before, own, ...pasts, text]) space.count(each);
         one.setOwn(0, one.weigh(before));
         one.setOwn(0, one.weigh(own));
         for (const past of pasts) one.addPast(0, one.weigh(past));
-        other.setOwn(0, other.weigh(own));
-        other.addPasts(
-          0,
-          pasts.map((past) => other.weigh(past)),
-        );
+        for (const pause of other.adding([{ reply: 0, own, pasts }])) expect(pause).toBeUndefined();
         const [a = 0] = near(one, text, 1);
         const [b = 0] = near(other, text, 1);
         expect(a).toBeCloseTo(b, 3);
@@ -167,19 +196,23 @@ describe("a space of weighed texts", () => {
   test("a text is as near to itself as can be, and alikeness is a cosine", () => {
     fc.assert(
       fc.property(terms, terms, (a, b) => {
-        const space = new Space();
+        const space = numbers();
         space.count(a);
         space.count(b);
-        const [one, other] = [space.weigh(a), space.weigh(b)];
-        if (a.length > 0) expect(alikenessTo(one)(one)).toBeCloseTo(1, 5);
-        expect(alikenessTo(one)(other)).toBeCloseTo(alikenessTo(other)(one), 6);
-        expect(alikenessTo(one)(other)).toBeLessThanOrEqual(1.000_01);
+        const alike = (one: number[], other: number[]) => {
+          const past = new Remembered();
+          past.add([{ id: "one", text: one }], (texts) => space.weighAll(texts));
+          return past.nearest(space.byTerm(space.weigh(other)), -1)?.alike ?? NaN;
+        };
+        if (a.length > 0) expect(alike(a, a)).toBeCloseTo(1, 5);
+        expect(alike(a, b)).toBeCloseTo(alike(b, a), 6);
+        expect(alike(a, b)).toBeLessThanOrEqual(1.000_01);
       }),
     );
   });
 
   test("where all would be too much, the rarest terms are added up", () => {
-    const space = new Space();
+    const space = numbers();
     for (const text of [[0, 1], [0], [0], [0]]) space.count(text);
     [[0, 1], [0], [0]].forEach((own, reply) => space.setOwn(reply, space.weigh(own)));
     const sums = space.sums(space.weigh([0, 1]), 3, 1);

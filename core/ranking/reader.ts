@@ -1,5 +1,5 @@
-import { Lexicon, UNKNOWN, type Word } from "./lexicon";
-import { Meanings, type Counted } from "./meanings";
+import { Lexicon, type Word } from "./lexicon";
+import { Meanings } from "./meanings";
 import { Space } from "./space";
 import type { Inquiry, RankedText } from "./inquiry";
 import type { Lesson } from "./teacher";
@@ -14,14 +14,14 @@ const MARK = "\u0001";
 
 /** Reads texts into features: stems, runs of letters and meaning, each weighed by how rare it is among all texts. */
 export class Reader {
-  readonly words = new Space();
-  readonly grams = new Space();
+  readonly words = new Space<Word>((word) => word.stems);
+  readonly grams = new Space<Word>((word) => word.grams);
   readonly meanings: Meanings | null;
   readonly #lexicon: Lexicon;
 
   /** @param vectors meanings of words, or null to do without */
   constructor(vectors: WordVectors | null) {
-    this.meanings = vectors && new Meanings(vectors);
+    this.meanings = vectors && new Meanings(vectors, (stem) => this.words.rarity(stem) - 1);
     this.#lexicon = new Lexicon((word) => vectors?.row(word) ?? -1);
   }
 
@@ -47,17 +47,17 @@ export class Reader {
   }
 
   /** Counts a text among all, by which terms are rare. To be called before it is weighed. */
-  count(text: Word[]): void {
-    this.words.count(stems(text));
-    this.grams.count(grams(text));
-    this.meanings?.count(this.#counted(text));
+  count(text: readonly Word[]): void {
+    this.words.count(text);
+    this.grams.count(text);
+    this.meanings?.count(text);
   }
 
-  weigh(text: Word[]): Lesson {
+  weigh(text: readonly Word[]): Lesson {
     return {
-      words: this.words.weigh(stems(text)),
-      grams: this.grams.weigh(grams(text)),
-      meaning: this.meanings?.of(this.#counted(text)) ?? new Float32Array(0),
+      words: this.words.weigh(text),
+      grams: this.grams.weigh(text),
+      meaning: this.meanings?.of(text) ?? new Float32Array(0),
     };
   }
 
@@ -65,33 +65,11 @@ export class Reader {
   tell(stem: number, text: Word[]): string {
     const name = this.#lexicon.stem(stem);
     if (name.startsWith(MARK)) return name.slice(1);
-    return `“${text.find((word) => word.stem === stem)?.written ?? name}”`;
+    return `“${text.find((word) => word.stems[0] === stem)?.written ?? name}”`;
   }
 
   #read(text: string, marks: string[] | undefined, open: boolean): Word[] {
     const words = this.#lexicon.read(wordsOf(text), open);
     return marks ? [...words, ...marks.map((mark) => this.#lexicon.mark(`${MARK}${mark}`, open))] : words;
   }
-
-  #counted(text: Word[]): Counted[] {
-    return text
-      .filter((word) => word.row >= 0)
-      .map(({ row, stem }) => ({ row, rarity: this.words.rarity(stem ?? UNKNOWN) - 1 }));
-  }
-}
-
-function stems(text: Word[]): number[] {
-  const found: number[] = [];
-  for (const word of text) if (word.stem !== null) found.push(word.stem);
-  return found;
-}
-
-function grams(text: Word[]): Int32Array {
-  const all = new Int32Array(text.reduce((sum, word) => sum + word.grams.length, 0));
-  let at = 0;
-  for (const word of text) {
-    all.set(word.grams, at);
-    at += word.grams.length;
-  }
-  return all;
 }

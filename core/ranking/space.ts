@@ -1,3 +1,7 @@
+import { Entries } from "./entries";
+import type { Weighings } from "./remembered";
+import { logarithm, widened } from "./numbers";
+import { SparseSum } from "./sparse-sum";
 import { LAYERS, OWN, PAST, Postings, TAUGHT } from "./postings";
 
 /** A text as weights of terms, its length one. */
@@ -6,6 +10,15 @@ export interface Weighed {
   weights: Float32Array;
 }
 
+/** A reply that a space knows nothing of yet. */
+export interface NewReply<Item> {
+  reply: number;
+  own: readonly Item[];
+  pasts: readonly (readonly Item[])[];
+}
+
+/** So many numbers are gathered before they are given to their terms. */
+const MOST_GATHERED = 400_000;
 /** What a term that no text has counts beside one that a single text has, squared. */
 const STRANGE = 0.5;
 
@@ -22,7 +35,8 @@ const NEWCOMER = 1.4;
  * as one centroid (J. J. Rocchio, 1971), over an index from terms to replies. Learning a text touches its terms only;
  * what was weighed stays as it was weighed.
  */
-export class Space {
+export class Space<Item> {
+  readonly #termsOf: (item: Item) => Int32Array;
   readonly #terms: (Postings | undefined)[] = [];
   /** By reply: its own text as weighed, squared length of the past's sum, and the product of both. */
   readonly #ownText: (Weighed | null)[] = [];
@@ -31,49 +45,59 @@ export class Space {
   /** By reply: what its own and its past sum count in the cosine to both together. */
   #ownScale = new Float32Array(64);
   #pastScale = new Float32Array(64);
-  /** By term: how many texts have it. */
-  #texts = new Float64Array(1024);
+  /** By term: how many texts have it, and the number of the last of them. */
+  #texts = new Int32Array(1024);
+  #lastIn = new Int32Array(1024);
+  /** By term: how rare it is, 0 where no text has it; current for all terms when as many texts were counted as are now. */
+  #rare = new Float64Array(1024);
+  #settled = -1;
   #count = 0;
-  /** Room for a text's different terms, and for a number by term, cleared after each text. */
+  /** Room for one text's different terms with their weights, and for its counts by term, cleared after each. */
   #found = new Int32Array(1024);
-  #room = new Float32Array(1024);
+  #weights = new Float32Array(1024);
+  #times = new Int32Array(1024);
+
+  /** @param termsOf the numbers of a text's item: a word, say, has several; those below zero are terms that no text has */
+  constructor(termsOf: (item: Item) => Int32Array) {
+    this.#termsOf = termsOf;
+  }
 
   /** Counts a text's terms, so that common ones weigh little. To be called before the text is weighed. */
-  count(terms: number[] | Int32Array): void {
+  count(text: readonly Item[]): void {
     this.#count += 1;
-    const found = this.#counted(terms);
-    for (let at = 0; at < found; at += 1) {
-      const term = this.#found[at] ?? 0;
-      if (term >= this.#texts.length) this.#texts = widened(this.#texts, term);
-      this.#texts[term] = (this.#texts[term] ?? 0) + 1;
-      this.#room[term] = 0;
+    const termsOf = this.#termsOf;
+    for (const item of text) {
+      for (const term of termsOf(item)) {
+        if (term < 0) continue;
+        if (term >= this.#lastIn.length) this.#widen(term);
+        if (this.#lastIn[term] === this.#count) continue;
+        this.#lastIn[term] = this.#count;
+        this.#texts[term] = (this.#texts[term] ?? 0) + 1;
+      }
     }
   }
 
   /** A text in this space. Terms that no text has are left out, and yet count in its length: what is strange is near to nothing. */
-  weigh(terms: number[] | Int32Array): Weighed {
-    const found = this.#counted(terms);
-    const known = new Int32Array(found);
-    const weights = new Float32Array(found);
-    const all = logarithm(1 + this.#count) + 1;
-    let length = 0;
-    let squared = 0;
-    for (const term of terms) if (term < 0) squared += STRANGE * all * all;
-    for (let at = 0; at < found; at += 1) {
-      const term = this.#found[at] ?? 0;
-      const times = this.#room[term] ?? 1;
-      this.#room[term] = 0;
-      const texts = this.#texts[term] ?? 0;
-      if (texts === 0) continue;
-      const weight = (1 + logarithm(times)) * (all - logarithm(1 + texts));
-      known[length] = term;
-      weights[length] = weight;
-      length += 1;
-      squared += weight * weight;
+  weigh(text: readonly Item[]): Weighed {
+    const length = this.#weigh(text);
+    return { terms: this.#found.slice(0, length), weights: this.#weights.slice(0, length) };
+  }
+
+  /** Many texts, one after the other in one list. */
+  weighAll(texts: readonly (readonly Item[])[]): Weighings {
+    let all = { terms: new Int32Array(256), weights: new Float32Array(256) };
+    const ends: number[] = [];
+    let end = 0;
+    for (const text of texts) {
+      const length = this.#weigh(text);
+      if (end + length > all.terms.length)
+        all = { terms: widened(all.terms, end + length), weights: widened(all.weights, end + length) };
+      all.terms.set(this.#found.subarray(0, length), end);
+      all.weights.set(this.#weights.subarray(0, length), end);
+      end += length;
+      ends.push(end);
     }
-    const scale = 1 / (Math.sqrt(squared) || 1);
-    for (let at = 0; at < length; at += 1) weights[at] = (weights[at] ?? 0) * scale;
-    return { terms: known.subarray(0, length), weights: weights.subarray(0, length) };
+    return { terms: all.terms.slice(0, end), weights: all.weights.slice(0, end), ends };
   }
 
   /** Gives a reply its own text, in place of the one it had. */
@@ -92,33 +116,31 @@ export class Space {
     this.#scale(reply);
   }
 
-  /** Adds many past inquiries to a reply that has none: quicker than one by one. */
-  addPasts(reply: number, texts: Weighed[]): void {
-    this.#open(reply);
-    let found = 0;
-    for (const { terms, weights } of texts) {
-      for (let at = 0; at < terms.length; at += 1) {
-        const term = terms[at] ?? 0;
-        if (term >= this.#room.length) this.#room = widened(this.#room, term);
-        const sum = this.#room[term] ?? 0;
-        if (sum === 0) found = this.#find(term, found);
-        this.#room[term] = sum + (weights[at] ?? 0);
+  /**
+   * Takes in replies that are new, in the order of their places: quicker than their texts one by one. It pauses after
+   * each; nothing is known of them before it ends.
+   */
+  *adding(replies: Iterable<NewReply<Item>>): Generator<undefined> {
+    this.#settle();
+    const entries = new Entries();
+    const sum = new SparseSum();
+    const pour = () => entries.pour((term) => this.#of(term));
+    for (const { reply, own, pasts } of replies) {
+      this.#open(reply);
+      const text = this.weigh(own);
+      if (text.terms.length > 0) this.#ownText[reply] = text;
+      each(text, (term, weight) => entries.push(term, reply, OWN, weight));
+      for (const past of pasts) {
+        const length = this.#weigh(past);
+        sum.add(this.#found, this.#weights, length);
       }
+      this.#ownPast[reply] = sum.times(text);
+      this.#pastSquared[reply] = sum.take((term, total) => entries.push(term, reply, PAST, total));
+      this.#scale(reply);
+      if (entries.length > MOST_GATHERED) pour();
+      yield;
     }
-    let squared = 0;
-    let withOwn = 0;
-    for (let at = 0; at < found; at += 1) {
-      const term = this.#found[at] ?? 0;
-      const sum = this.#room[term] ?? 0;
-      this.#room[term] = 0;
-      const postings = this.#of(term);
-      postings.add(reply, PAST, sum);
-      squared += sum * sum;
-      withOwn += sum * postings.of(reply, OWN);
-    }
-    this.#pastSquared[reply] = squared;
-    this.#ownPast[reply] = withOwn;
-    this.#scale(reply);
+    pour();
   }
 
   /** Adds a past inquiry to a reply. */
@@ -161,23 +183,30 @@ export class Space {
   }
 
   /**
-   * Adds to a list how near a text is to each reply, by its sums: the cosine to what the reply says, times a factor, and
-   * the cosine to that and its past together, times another.
+   * Adds to a list how near a text is to replies, by its sums: the cosine to what each says, times a factor, and the
+   * cosine to that and its past together, times another.
+   * @param replies whose sums these are; all, by default
    */
-  addNearness(near: Float32Array, sums: Float32Array, own: number, both: number): void {
-    const ownScale = this.#ownScale;
-    const pastScale = this.#pastScale;
-    for (let reply = 0, at = 0; reply < near.length; reply += 1, at += LAYERS)
-      near[reply] =
-        (near[reply] ?? 0) +
-        (sums[at + OWN] ?? 0) * (own + both * (ownScale[reply] ?? 0)) +
-        (sums[at + PAST] ?? 0) * both * (pastScale[reply] ?? 0);
+  addNearness(
+    near: Float32Array,
+    sums: Float32Array,
+    own: number,
+    both: number,
+    replies?: readonly number[],
+  ): void {
+    for (let place = 0, at = 0; place < near.length; place += 1, at += LAYERS) {
+      const reply = replies ? (replies[place] ?? 0) : place;
+      near[place] =
+        (near[place] ?? 0) +
+        (sums[at + OWN] ?? 0) * (own + both * (this.#ownScale[reply] ?? 0)) +
+        (sums[at + PAST] ?? 0) * both * (this.#pastScale[reply] ?? 0);
+    }
   }
 
-  /** Adds to a list what was taught of each reply for a text, by its sums, times a factor. */
+  /** Adds to a list what was taught of replies for a text, by its sums, times a factor. */
   addTaught(taught: Float32Array, sums: Float32Array, factor: number): void {
-    for (let reply = 0, at = TAUGHT; reply < taught.length; reply += 1, at += LAYERS)
-      taught[reply] = (taught[reply] ?? 0) + factor * (sums[at] ?? 0);
+    for (let place = 0, at = TAUGHT; place < taught.length; place += 1, at += LAYERS)
+      taught[place] = (taught[place] ?? 0) + factor * (sums[at] ?? 0);
   }
 
   #length(text: Weighed): number {
@@ -186,17 +215,32 @@ export class Space {
     return length;
   }
 
+  /** The same for a few replies, in their order. */
+  sumsOf(text: Weighed, replies: readonly number[]): Float32Array {
+    const sums = new Float32Array(replies.length * LAYERS);
+    each(text, (term, weight) => {
+      const postings = this.#terms[term];
+      if (postings) for (const [at, reply] of replies.entries()) postings.addOne(sums, at, reply, weight);
+    });
+    return sums;
+  }
+
   /** The terms that a text shares with a reply, by what they weigh, the heaviest first. */
   shared(text: Weighed, reply: number): { term: number; weight: number }[] {
     const found: { term: number; weight: number }[] = [];
     const length = Math.sqrt(this.#pastSquared[reply] ?? 0) || 1;
     each(text, (term, weight) => {
-      const postings = this.#terms[term];
-      if (!postings) return;
-      const there = OWN_SHARE * postings.of(reply, OWN) + postings.of(reply, PAST) / length;
+      const there = this.#terms[term]?.mixed(reply, OWN_SHARE, 1 / length) ?? 0;
       if (there > 0) found.push({ term, weight: weight * there });
     });
     return found.sort((a, b) => b.weight - a.weight);
+  }
+
+  /** A text's weights by term; zeros for all other terms that are known. */
+  byTerm(text: Weighed): Float32Array {
+    const byTerm = new Float32Array(this.#times.length);
+    each(text, (term, weight) => (byTerm[term] = weight));
+    return byTerm;
   }
 
   /** How rare a term is (smoothed inverse document frequency). */
@@ -204,24 +248,82 @@ export class Space {
     return logarithm(1 + this.#count) - logarithm(1 + (this.#texts[term] ?? 0)) + 1;
   }
 
-  /** Finds the different terms of a text; how often each occurs stands in the room. @returns how many there are */
-  #counted(terms: number[] | Int32Array): number {
-    let found = 0;
-    for (const term of terms) {
-      if (term < 0) continue;
-      if (term >= this.#room.length) this.#room = widened(this.#room, term);
-      const count = this.#room[term] ?? 0;
-      this.#room[term] = count + 1;
-      if (count === 0) found = this.#find(term, found);
-    }
-    return found;
+  /** Works out how rare all terms are, as long as no other text is counted. */
+  #settle(): void {
+    for (let term = 0; term < this.#rare.length; term += 1)
+      this.#rare[term] = this.#texts[term] === 0 ? 0 : this.rarity(term);
+    this.#settled = this.#count;
   }
 
-  /** Notes one more term. @returns how many there are now */
-  #find(term: number, found: number): number {
-    if (found >= this.#found.length) this.#found = widened(this.#found, found);
-    this.#found[found] = term;
-    return found + 1;
+  /**
+   * Finds the different terms of a text; how often each occurs stands in their counts, to be cleared.
+   * @returns how many there are, and how many of the text's terms no text has
+   */
+  #find(text: readonly Item[]): { length: number; strange: number } {
+    const termsOf = this.#termsOf;
+    let times = this.#times;
+    let length = 0;
+    let strange = 0;
+    for (const item of text) {
+      for (const term of termsOf(item)) {
+        if (term < 0) {
+          strange += 1;
+          continue;
+        }
+        if (term >= times.length) {
+          this.#widen(term);
+          times = this.#times;
+        }
+        const count = times[term] ?? 0;
+        times[term] = count + 1;
+        if (count > 0) continue;
+        if (length === this.#found.length) {
+          this.#found = widened(this.#found, length);
+          this.#weights = widened(this.#weights, length);
+        }
+        this.#found[length] = term;
+        length += 1;
+      }
+    }
+    return { length, strange };
+  }
+
+  /** Weighs a text into the room for its terms and weights. @returns how many there are */
+  #weigh(text: readonly Item[]): number {
+    const { length: found, strange } = this.#find(text);
+    const terms = this.#found;
+    const weights = this.#weights;
+    const counts = this.#times;
+    const rare = this.#rare;
+    if (this.#settled !== this.#count)
+      for (let at = 0; at < found; at += 1) {
+        const term = terms[at] ?? 0;
+        rare[term] = this.#texts[term] === 0 ? 0 : this.rarity(term);
+      }
+    let length = 0;
+    let squared = strange * STRANGE * (logarithm(1 + this.#count) + 1) ** 2;
+    for (let at = 0; at < found; at += 1) {
+      const term = terms[at] ?? 0;
+      const times = counts[term] ?? 1;
+      counts[term] = 0;
+      const weight = times === 1 ? (rare[term] ?? 0) : (1 + logarithm(times)) * (rare[term] ?? 0);
+      if (weight === 0) continue;
+      terms[length] = term;
+      weights[length] = weight;
+      length += 1;
+      squared += weight * weight;
+    }
+    const scale = 1 / (Math.sqrt(squared) || 1);
+    for (let at = 0; at < length; at += 1) weights[at] = (weights[at] ?? 0) * scale;
+    return length;
+  }
+
+  /** Makes room for a term's numbers. */
+  #widen(term: number): void {
+    this.#texts = widened(this.#texts, term);
+    this.#lastIn = widened(this.#lastIn, term);
+    this.#rare = widened(this.#rare, term);
+    this.#times = widened(this.#times, term);
   }
 
   #of(term: number): Postings {
@@ -261,35 +363,4 @@ function byWeight({ weights }: Weighed): number[] {
 /** Visits each term of a text with its weight. */
 function each({ terms, weights }: Weighed, visit: (term: number, weight: number) => void): void {
   for (let at = 0; at < terms.length; at += 1) visit(terms[at] ?? 0, weights[at] ?? 0);
-}
-
-/** The same numbers with room for one more at least. */
-function widened<Numbers extends Float32Array | Float64Array | Int32Array>(
-  numbers: Numbers,
-  place: number,
-): Numbers {
-  const size = Math.max(place + 1, Math.ceil(numbers.length * 1.6));
-  const wider = new (numbers.constructor as new (size: number) => Numbers)(size);
-  wider.set(numbers);
-  return wider;
-}
-
-/** Logarithms of small whole numbers are asked for all the time. */
-const LOGARITHMS = Float64Array.from({ length: 65_536 }, (_, number) => Math.log(number));
-
-function logarithm(number: number): number {
-  return LOGARITHMS[number] ?? Math.log(number);
-}
-
-/** Compares a text with others: the product of both, 1 where they are the same. */
-export function alikenessTo(text: Weighed): (other: Weighed) => number {
-  const weights = new Map<number, number>();
-  each(text, (term, weight) => weights.set(term, weight));
-  return (other) => {
-    let sum = 0;
-    each(other, (term, weight) => {
-      sum += weight * (weights.get(term) ?? 0);
-    });
-    return sum;
-  };
 }

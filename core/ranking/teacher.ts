@@ -1,4 +1,5 @@
 import type { Meanings } from "./meanings";
+import type { Word } from "./lexicon";
 import { LAYERS } from "./postings";
 import type { Space, Weighed } from "./space";
 
@@ -10,30 +11,37 @@ export interface Lesson {
   meaning: Float32Array;
 }
 
+/** What a text shares with replies, by kind of term: layer beside layer, reply after reply. */
+export interface Sums {
+  words: Float32Array;
+  grams: Float32Array;
+}
+
 /** Where what was taught is kept: beside what is known of each feature anyway. */
 export interface Taught {
-  words: Space;
-  grams: Space;
+  words: Space<Word>;
+  grams: Space<Word>;
   meanings: Meanings | null;
 }
 
 /** What each kind of feature counts, squared. */
-const SHARES = { words: 0.36, grams: 0.36, meaning: 0.25 };
+export const SHARES = { words: 0.36, grams: 0.36, meaning: 0.25 };
 /** By how much the right reply should be ahead, and how far one lesson goes at most. */
 const MARGIN = 1;
 const STEP = 0.1;
 
-/** How far the linear model is for each reply, for a text of these sums. @param only replies whose meaning is asked for; all by default */
-export function taughtScores(
-  { words, grams, meanings }: Taught,
-  lesson: Lesson,
-  sums: { words: Float32Array; grams: Float32Array },
-  only?: readonly number[],
-): Float32Array {
+/** How far the linear model is for each reply, for a text of these sums. */
+export function taughtScores(taught: Taught, lesson: Lesson, sums: Sums): Float32Array {
+  const scores = taughtSums(taught, sums);
+  taught.meanings?.addTaught(scores, lesson.meaning, SHARES.meaning);
+  return scores;
+}
+
+/** The part of it that comes of words and runs of letters, for the replies whose sums these are. */
+export function taughtSums({ words, grams }: Taught, sums: Sums): Float32Array {
   const scores = new Float32Array(sums.words.length / LAYERS);
   words.addTaught(scores, sums.words, SHARES.words);
   grams.addTaught(scores, sums.grams, SHARES.grams);
-  meanings?.addTaught(scores, lesson.meaning, SHARES.meaning, only);
   return scores;
 }
 

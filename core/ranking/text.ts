@@ -29,11 +29,10 @@ const REPLY_PREFIX = /^(?:\s*(?:re|fwd?|aw|wg|tr|rv)\s*:)+\s*/i;
  * What a token or blank stands for is left out.
  */
 export function wordsOf(text: string): string[] {
-  const plain = text
-    .replace(/\{[^{}]*\}/g, " ")
-    .normalize("NFKD")
-    .replace(/\p{M}/gu, "")
-    .toLowerCase();
+  const said = text.includes("{") ? text.replace(/\{[^{}]*\}/g, " ") : text;
+  // Most texts are plain ASCII, for which much less will do.
+  if (/^[\0-\x7f]*$/.test(said)) return said.toLowerCase().match(/[a-z]+|[0-9]+/g) ?? [];
+  const plain = said.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
   return plain.match(/\p{L}+|\p{N}+/gu) ?? [];
 }
 

@@ -12,6 +12,8 @@ export function wordHash(word: string): number {
  */
 export class WordVectors {
   readonly dimensions: number;
+  /** How many words there are. */
+  readonly size: number;
   readonly #rows: ReadonlyMap<number, number>;
   readonly #numbers: Int8Array;
   readonly #lengths: Float32Array;
@@ -26,6 +28,7 @@ export class WordVectors {
     const view = new DataView(bytes.buffer, bytes.byteOffset + end + 1, head.words * 4);
     const words = Array.from({ length: head.words }, (_, row) => view.getUint32(row * 4, true));
     this.dimensions = head.dimensions;
+    this.size = head.words;
     this.#numbers = new Int8Array(
       bytes.buffer,
       bytes.byteOffset + end + 1 + head.words * 4,
@@ -47,7 +50,9 @@ export class WordVectors {
   /** Adds the direction of a word, by its row, times a factor, to a vector. */
   addTo(sum: Float32Array, row: number, factor: number): void {
     const scale = factor / (this.#lengths[row] ?? 1);
-    for (let at = 0; at < this.dimensions; at += 1) sum[at] = (sum[at] ?? 0) + scale * this.#number(row, at);
+    const numbers = this.#numbers;
+    const from = row * this.dimensions;
+    for (let at = 0; at < sum.length; at += 1) sum[at] = (sum[at] ?? 0) + scale * (numbers[from + at] ?? 0);
   }
 
   #number(row: number, at: number): number {
