@@ -2,6 +2,7 @@ import { benchCompose } from "./compose";
 import { benchLibrary } from "./library";
 import { benchRanking } from "./ranking";
 import { benchRankingScale } from "./ranking-scale";
+import { benchRankingStart } from "./ranking-start";
 
 /** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
 const benches: Record<string, () => object | Promise<object>> = {
@@ -9,6 +10,7 @@ const benches: Record<string, () => object | Promise<object>> = {
   library: benchLibrary,
   ranking: benchRanking,
   "ranking-scale": benchRankingScale,
+  "ranking-start": benchRankingStart,
 };
 
 const names = process.argv.slice(2);

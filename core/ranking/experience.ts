@@ -1,7 +1,7 @@
-import type { PastInquiry } from "./inquiry";
+import type { Outcome } from "./inquiry";
 
 /** What came of a reply when it was taken. */
-interface Outcome {
+interface Fate {
   sent: number;
   swapped: number;
   rewritten: number;
@@ -16,16 +16,16 @@ const SUNK = 0.3;
 
 /** How replies fared: who uses them, and whether they were kept as they are. */
 export class Experience {
-  readonly #outcomes = new Map<string, Outcome>();
+  readonly #fates = new Map<string, Fate>();
   readonly #byPerson = new Map<string, number>();
   readonly #byTeam = new Map<string, number>();
 
-  learn({ reply, person, team, swapped, rewritten }: PastInquiry): void {
+  learn({ reply, person, team, swapped, rewritten }: Outcome): void {
     for (const other of swapped ?? []) this.#of(other).swapped += 1;
     if (reply === null) return;
-    const outcome = this.#of(reply);
-    outcome.sent += 1;
-    outcome.rewritten += rewritten ?? 0;
+    const fate = this.#of(reply);
+    fate.sent += 1;
+    fate.rewritten += rewritten ?? 0;
     if (person !== undefined) add(this.#byPerson, `${person} ${reply}`);
     if (team !== undefined) add(this.#byTeam, `${team} ${reply}`);
   }
@@ -45,7 +45,7 @@ export class Experience {
 
   /** By how much a reply's chance shrinks because colleagues do not keep it as it is, and the words for that. */
   sinking(reply: string): { factor: number; why: string | null } {
-    const { sent, swapped, rewritten } = this.#outcomes.get(reply) ?? { sent: 0, swapped: 0, rewritten: 0 };
+    const { sent, swapped, rewritten } = this.#fates.get(reply) ?? { sent: 0, swapped: 0, rewritten: 0 };
     const away = swapped / (sent + swapped + DOUBT);
     const anew = rewritten / (sent + DOUBT);
     const factor = 1 - (1 - SUNK) * Math.min(1, away + anew);
@@ -53,10 +53,10 @@ export class Experience {
     return { factor, why: anew > 0.3 ? "often written anew" : null };
   }
 
-  #of(reply: string): Outcome {
-    const outcome = this.#outcomes.get(reply) ?? { sent: 0, swapped: 0, rewritten: 0 };
-    this.#outcomes.set(reply, outcome);
-    return outcome;
+  #of(reply: string): Fate {
+    const fate = this.#fates.get(reply) ?? { sent: 0, swapped: 0, rewritten: 0 };
+    this.#fates.set(reply, fate);
+    return fate;
   }
 }
 

@@ -25,10 +25,8 @@ export interface Inquiry {
   reads?: string[];
 }
 
-/** An inquiry that was answered. */
-export interface PastInquiry extends Inquiry {
-  /** What colleagues call it: a case number. */
-  id: string;
+/** How an inquiry was answered. */
+export interface Outcome {
   /** The reply that was sent; null when it was answered by hand. */
   reply: string | null;
   /** Who answered, and for which team. */
@@ -38,6 +36,12 @@ export interface PastInquiry extends Inquiry {
   swapped?: string[];
   /** How much of the reply was written anew before it was sent, from 0 to 1. */
   rewritten?: number;
+}
+
+/** An inquiry that was answered. */
+export interface PastInquiry extends Inquiry, Outcome {
+  /** What colleagues call it: a case number. */
+  id: string;
 }
 
 /** A reply's place for an inquiry. */

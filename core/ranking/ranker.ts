@@ -1,7 +1,7 @@
 import { sentencesOf } from "./asks";
 import { calibrate, chances, scoredOf, UNTRIED, type Calibration, type Scored } from "./calibration";
 import { Experience } from "./experience";
-import type { Asking, Fit, Inquiry, PastInquiry, RankedText, Ranking } from "./inquiry";
+import type { Asking, Fit, Inquiry, Outcome, PastInquiry, RankedText, Ranking } from "./inquiry";
 import { latestOfEach } from "./latest";
 import type { Word } from "./lexicon";
 import { Reader } from "./reader";
@@ -21,7 +21,7 @@ const ALIKE = 0.2;
 /** In a large library, the meaning of so many replies is compared: those that are foremost by all else. */
 const MOST_MEANT = 1000;
 /** So many past inquiries are read at the start; where there are more, the oldest of those replies that have most are not. */
-const MOST_READ = 120_000;
+export const MOST_READ = 80_000;
 /** How often the linear model goes over what it learns from, and how much work that may be: lessons times replies. */
 const PASSES = 15;
 const MOST_WORK = 2_000_000;
@@ -78,11 +78,13 @@ export class Ranker {
    * Builds a ranker, pausing often, so that whoever builds it can do other things between.
    * @param past the earlier answers, the oldest first; those of replies that are not there count for the words only
    * @param vectors meanings of words, or null to do without
+   * @param older still earlier answers, which count for habit and for how replies fared only
    */
   static *building(
     replies: RankedText[],
     past: PastInquiry[],
     vectors: WordVectors | null,
+    older: Outcome[] = [],
   ): Generator<undefined, Ranker> {
     const latest = latestOfEach(past, MOST_READ);
     const known: Scored[] = [];
@@ -96,7 +98,7 @@ export class Ranker {
       known.push(...(yield* others.#judge(split.filter((_, index) => index % FOLDS === fold))));
     }
     const ranker = new Ranker(vectors);
-    for (const one of past) ranker.#experience.learn(one);
+    for (const one of [...older, ...past]) ranker.#experience.learn(one);
     yield* ranker.#read(replies, split ?? latest.slice(0, -HELD_OUT));
     if (!split) {
       known.push(...(yield* ranker.#judge(latest.slice(-HELD_OUT))));

@@ -1,8 +1,12 @@
 import type pg from "pg";
-import type { PastInquiry, RankedText } from "#core/ranking/inquiry";
+import type { Inquiry, Outcome, PastInquiry, RankedText } from "#core/ranking/inquiry";
+import { latestOfEach } from "#core/ranking/latest";
+import { MOST_READ } from "#core/ranking/ranker";
 
 /** So many of the latest answers are learned from at the start. */
 const MOST_ANSWERS = 200_000;
+/** So many texts are asked for at once. */
+const AT_ONCE = 10_000;
 /** Letters may be committed in another order than they were numbered: so many are looked at again. */
 export const OVERLAP = 200;
 
@@ -30,19 +34,33 @@ export async function readReplies(client: pg.Client, but: ReadonlyMap<string, st
   return rows;
 }
 
-interface LetterRow {
+/** A reply that a letter was made of, or one row without a reply where it was written by hand. */
+interface AnswerRow {
   letter: number;
-  id: string;
   person: number | null;
   team: number;
+  reply: string | null;
+  rewritten: number | null;
+}
+
+interface TextRow {
+  letter: number;
+  id: string;
   channel: string;
   subject: string;
   body: string;
   topic: string | null;
   booking: boolean;
   attached: boolean;
-  sent: { reply: string; rewritten: number | null }[];
-  swapped: string[];
+}
+
+/** What was sent, as ranking learns it. */
+export interface History {
+  letters: number[];
+  /** The oldest first. */
+  past: PastInquiry[];
+  /** Earlier answers than those, without what was asked. */
+  older: Outcome[];
 }
 
 /** What is known of a case beside its words, as ranking reads it. */
@@ -54,8 +72,8 @@ export function marksOf(known: { topic: string | null; booking: boolean; attache
 }
 
 /**
- * Letters that were sent and not called back, the oldest first: what was asked last before each, and by which replies it
- * was answered, or that it was by hand.
+ * Letters that were sent and not called back: what was asked last before each, and by which replies it was answered, or
+ * that it was by hand.
  * @param since the last letter that is known; a few before it are looked at again
  * @param known letters among those that are not wanted again
  */
@@ -63,44 +81,73 @@ export async function readLetters(
   client: pg.Client,
   since: number,
   known: ReadonlySet<number>,
-): Promise<{ letter: number; answers: PastInquiry[] }[]> {
-  const { rows } = await client.query<LetterRow>(
-    `select l.id as letter, concat((select case_prefix from house limit 1), '-', c.number) as id, l.person_id as person, c.team_id as team,
-            asked.channel, coalesce(asked.subject, '') as subject, coalesce(asked.text, '') as body, c.topic, c.booking_reference is not null as booking,
-            exists (select 1 from attachments a where a.message_id = asked.id) as attached,
-            coalesce((select json_agg(json_build_object('reply', r.key, 'rewritten', u.rewritten) order by u.position)
-               from letter_replies u join replies r on r.id = u.reply_id and r.part = 'answer' where u.letter_id = l.id), '[]') as sent,
-            array(select r.key from letter_offers o join replies r on r.id = o.reply_id where o.letter_id = l.id and o.swapped order by o.id) as swapped
-       from (select * from sent_letters where id > $1 order by id desc limit ${MOST_ANSWERS}) l
+): Promise<History> {
+  const from = Math.max(0, since - OVERLAP);
+  const { rows } = await client.query<AnswerRow>(
+    `select l.id as letter, l.person_id as person, c.team_id as team, u.key as reply, u.rewritten
+       from (select id, message_id, case_id, person_id from sent_letters where id > $1 order by id desc limit ${MOST_ANSWERS}) l
        join messages sent on sent.id = l.message_id and sent.state <> 'called back' join cases c on c.id = l.case_id
-       join lateral (select m.id, m.channel, m.subject, m.text from messages m
-          where m.case_id = l.case_id and m.direction = 'in' and m.at <= sent.at order by m.at desc, m.id desc limit 1) asked on true
-      order by l.id`,
-    [Math.max(0, since - OVERLAP)],
+       left join (select u.letter_id, u.position, u.rewritten, r.key from letter_replies u join replies r on r.id = u.reply_id and r.part = 'answer') u on u.letter_id = l.id
+      order by l.id, u.position`,
+    [from],
   );
-  return rows
-    .filter(({ letter }) => !known.has(letter))
-    .map(({ letter, id, person, team, channel, subject, body, sent, swapped, ...rest }) => {
-      const inquiry = {
-        id,
-        channel,
-        subject,
-        body,
-        marks: marksOf(rest),
-        team,
+  const swapped = await readSwapped(client, from);
+  const fresh = rows.filter(({ letter }) => !known.has(letter));
+  const answers = fresh.map(({ letter, person, rewritten, ...row }, index) => {
+    const swaps = fresh[index - 1]?.letter === letter ? undefined : swapped.get(letter);
+    return {
+      letter,
+      outcome: {
+        ...row,
         ...(person === null ? {} : { person }),
-      };
-      return {
-        letter,
-        answers:
-          sent.length === 0
-            ? [{ ...inquiry, reply: null, swapped }]
-            : sent.map(({ reply, rewritten }, index) => ({
-                ...inquiry,
-                reply,
-                swapped: index === 0 ? swapped : [],
-                ...(rewritten === null ? {} : { rewritten }),
-              })),
-      };
-    });
+        ...(rewritten === null ? {} : { rewritten }),
+        ...(swaps ? { swapped: swaps } : {}),
+      },
+      reply: row.reply,
+    };
+  });
+  const wanted = latestOfEach(answers, MOST_READ);
+  const texts = await readTexts(client, [...new Set(wanted.map(({ letter }) => letter))]);
+  const past = wanted.flatMap(({ letter, outcome }) => {
+    const text = texts.get(letter);
+    return text ? [{ ...text, ...outcome }] : [];
+  });
+  const read = new Set(wanted);
+  return {
+    letters: fresh.map(({ letter }) => letter),
+    past,
+    older: answers.filter((one) => !read.has(one)).map(({ outcome }) => outcome),
+  };
+}
+
+/** Replies that were taken first and then swapped for another, by letter. */
+async function readSwapped(client: pg.Client, from: number): Promise<Map<number, string[]>> {
+  const { rows } = await client.query<{ letter: number; keys: string[] }>(
+    `select o.letter_id as letter, array_agg(r.key order by o.id) as keys
+       from letter_offers o join replies r on r.id = o.reply_id where o.letter_id > $1 and o.swapped group by o.letter_id`,
+    [from],
+  );
+  return new Map(rows.map(({ letter, keys }) => [letter, keys]));
+}
+
+/** What was asked last before each letter, in turns, so that neither side holds too much at once. */
+async function readTexts(
+  client: pg.Client,
+  letters: number[],
+): Promise<Map<number, Inquiry & { id: string }>> {
+  const texts = new Map<number, Inquiry & { id: string }>();
+  for (let at = 0; at < letters.length; at += AT_ONCE) {
+    const { rows } = await client.query<TextRow>(
+      `select l.id as letter, concat((select case_prefix from house limit 1), '-', c.number) as id, asked.channel, asked.subject, asked.text as body,
+              c.topic, c.booking_reference is not null as booking, exists (select 1 from attachments a where a.message_id = asked.id) as attached
+         from sent_letters l join messages sent on sent.id = l.message_id join cases c on c.id = l.case_id
+         join lateral (select m.id, m.channel, m.subject, m.text from messages m
+            where m.case_id = l.case_id and m.direction = 'in' and m.at <= sent.at order by m.at desc, m.id desc limit 1) asked on true
+        where l.id = any($1)`,
+      [letters.slice(at, at + AT_ONCE)],
+    );
+    for (const { letter, topic, booking, attached, ...text } of rows)
+      texts.set(letter, { ...text, marks: marksOf({ topic, booking, attached }) });
+  }
+  return texts;
 }

@@ -62,10 +62,9 @@ async function readAll(client: pg.Client): Promise<void> {
   const replies = await readReplies(client, new Map());
   for (const reply of replies) replyStates.set(reply.id, reply.state);
   knows(await inTurns(Ranker.building(replies, [], vectors)), "replies");
-  const letters = await readLetters(client, 0, recent);
-  for (const { letter } of letters) remember(letter);
-  const past = letters.flatMap((one) => one.answers);
-  if (past.length > 0) knows(await inTurns(Ranker.building(replies, past, vectors)), "history");
+  const { letters, past, older } = await readLetters(client, 0, recent);
+  remember(letters);
+  if (past.length > 0) knows(await inTurns(Ranker.building(replies, past, vectors, older)), "history");
   else say({ kind: "knows", what: "history" });
 }
 
@@ -74,15 +73,15 @@ async function readNew(client: pg.Client): Promise<void> {
     replyStates.set(reply.id, reply.state);
     ranker?.put(reply);
   }
-  for (const { letter, answers } of await readLetters(client, lastLetter, recent)) {
-    remember(letter);
-    for (const one of answers) ranker?.learn(one);
-  }
+  const { letters, past } = await readLetters(client, lastLetter, recent);
+  remember(letters);
+  for (const one of past) ranker?.learn(one);
 }
 
-function remember(letter: number): void {
-  lastLetter = Math.max(lastLetter, letter);
-  recent.add(letter);
+/** Notes letters that are known, in their order; only those that may be met again are kept. */
+function remember(letters: number[]): void {
+  lastLetter = Math.max(lastLetter, letters.at(-1) ?? 0);
+  for (const letter of letters) if (letter >= lastLetter - 2 * OVERLAP) recent.add(letter);
   for (const old of recent) if (old < lastLetter - 2 * OVERLAP) recent.delete(old);
 }
 
