@@ -1,75 +1,80 @@
 import { stemmer } from "stemmer";
+import { TermLists } from "./term-lists";
 import { gramsOf, isTelling } from "./text";
 
-/** What is known of a word: worked out once, since texts are made of the same words again and again. */
-export interface Word {
-  written: string;
-  /** The number of its stem, `UNKNOWN` where no text has it; none where the word tells nothing. */
-  stems: Int32Array;
-  /** Numbers of its runs of letters, `UNKNOWN` where no text has one. */
-  grams: Int32Array;
-  /** Where its meaning stands among the vectors, or -1 where it tells nothing, or is unknown. */
-  row: number;
-}
+/** A text as the numbers of its words, in their order. */
+export type Words = readonly number[];
 
-/** The number of terms that no text has. */
-export const UNKNOWN = -1;
-
-/** Numbers for terms, in the order in which they were first met. */
+/** Numbers for names, in the order in which they were first met. */
 class Numbering {
   readonly names: string[] = [];
   readonly #numbers = new Map<string, number>();
 
-  /** @param open whether a new term is given a number; else it is unknown */
-  of(name: string, open: boolean): number {
+  of(name: string): number {
     const known = this.#numbers.get(name);
-    if (known !== undefined || !open) return known ?? UNKNOWN;
+    if (known !== undefined) return known;
     this.#numbers.set(name, this.names.length);
     return this.names.push(name) - 1;
   }
 }
 
-const NONE = new Int32Array(0);
 /** Longer words are no words; their beginning will do. */
 const LONGEST = 40;
 
-/** The words that texts are made of, with their stems and runs of letters as numbers. */
+/** The words that texts are made of. What is known of a word is worked out once: texts are made of the same words again and again. */
 export class Lexicon {
+  /** By word: the number of its stem; none where it tells nothing. */
+  readonly stems = new TermLists();
+  /** By word: the numbers of its runs of letters. */
+  readonly grams = new TermLists();
+  /** By word: where its meaning stands among the vectors, or -1 where it tells nothing, or is unknown. */
+  readonly rows: number[] = [];
   readonly #row: (word: string) => number;
-  readonly #words = new Map<string, Word>();
-  readonly #stems = new Numbering();
-  readonly #grams = new Numbering();
+  readonly #words = new Map<string, number>();
+  readonly #written: string[] = [];
+  readonly #stemNumbers = new Numbering();
+  readonly #gramNumbers = new Numbering();
 
   /** @param row where a word's meaning stands among the vectors */
   constructor(row: (word: string) => number) {
     this.#row = row;
   }
 
-  /** Words as they are known. @param open whether new terms are given numbers: texts that are only asked about add none */
-  read(words: string[], open: boolean): Word[] {
-    return words.map((word) => this.#words.get(word) ?? this.#meet(word.slice(0, LONGEST), open));
+  /** The numbers of words. */
+  read(words: string[]): number[] {
+    return words.map((word) => this.#words.get(word) ?? this.#meet(word.slice(0, LONGEST)));
   }
 
-  /** What stands beside the words as one term, with no letters to compare. */
-  mark(name: string, open: boolean): Word {
-    return { written: "", stems: Int32Array.of(this.#stems.of(name, open)), grams: NONE, row: -1 };
+  /** The number of what stands beside the words as one term, with no letters to compare. */
+  mark(name: string): number {
+    return this.#words.get(name) ?? this.#add(name, "", [this.#stemNumbers.of(name)], [], -1);
+  }
+
+  /** A word's letters. */
+  written(word: number): string {
+    return this.#written[word] ?? "";
   }
 
   /** The stem of a number. */
   stem(number: number): string {
-    return this.#stems.names[number] ?? "";
+    return this.#stemNumbers.names[number] ?? "";
   }
 
-  #meet(written: string, open: boolean): Word {
-    const grams = gramsOf([written]).map((gram) => this.#grams.of(gram, open));
+  #meet(written: string): number {
+    const known = this.#words.get(written);
+    if (known !== undefined) return known;
+    const grams = gramsOf([written]).map((gram) => this.#gramNumbers.of(gram));
     const telling = isTelling(written);
-    const word = {
-      written,
-      stems: telling ? Int32Array.of(this.#stems.of(stemmer(written), open)) : NONE,
-      grams: Int32Array.from(grams),
-      row: telling ? this.#row(written) : -1,
-    };
-    if (open) this.#words.set(written, word);
+    const stems = telling ? [this.#stemNumbers.of(stemmer(written))] : [];
+    return this.#add(written, written, stems, grams, telling ? this.#row(written) : -1);
+  }
+
+  #add(name: string, written: string, stems: number[], grams: number[], row: number): number {
+    const word = this.#written.push(written) - 1;
+    this.#words.set(name, word);
+    this.stems.push(stems);
+    this.grams.push(grams);
+    this.rows.push(row);
     return word;
   }
 }

@@ -1,4 +1,4 @@
-import { UNKNOWN, type Word } from "./lexicon";
+import type { Words } from "./lexicon";
 import type { WordVectors } from "./vectors";
 
 /** Long work pauses after so many texts. */
@@ -65,7 +65,8 @@ class Vectors {
  */
 export class Meanings {
   readonly #vectors: WordVectors;
-  readonly #rarityOf: (stem: number) => number;
+  readonly #rows: readonly number[];
+  readonly #rarityOf: (word: number) => number;
   readonly #mean: Float32Array;
   #texts = 0;
   readonly #own: (Float32Array | null)[] = [];
@@ -75,9 +76,13 @@ export class Meanings {
   readonly #times: Uint16Array;
   readonly #room: Float32Array;
 
-  /** @param rarityOf how rare a stem is: rare words say most of what is meant */
-  constructor(vectors: WordVectors, rarityOf: (stem: number) => number) {
+  /**
+   * @param rows by word: where it stands among the vectors, or -1
+   * @param rarityOf how rare a word is: rare words say most of what is meant
+   */
+  constructor(vectors: WordVectors, rows: readonly number[], rarityOf: (word: number) => number) {
     this.#vectors = vectors;
+    this.#rows = rows;
     this.#rarityOf = rarityOf;
     this.#room = new Float32Array(vectors.dimensions);
     this.#times = new Uint16Array(vectors.size);
@@ -87,7 +92,7 @@ export class Meanings {
   }
 
   /** Takes a text into the average of all texts. */
-  count(text: readonly Word[]): void {
+  count(text: Words): void {
     const direction = this.#direction(text);
     const mean = this.#mean;
     this.#texts += 1;
@@ -96,7 +101,7 @@ export class Meanings {
   }
 
   /** A text's meaning: a vector of length one, or of zeros where no word is known. */
-  of(text: readonly Word[]): Float32Array {
+  of(text: Words): Float32Array {
     return this.#meaning(text).slice();
   }
 
@@ -110,12 +115,7 @@ export class Meanings {
   }
 
   /** Gives a new reply the meaning of its own text and of its past inquiries, with pauses. @param counts as above */
-  *adding(
-    reply: number,
-    own: readonly Word[],
-    counts: number,
-    pasts: readonly (readonly Word[])[],
-  ): Generator<undefined> {
+  *adding(reply: number, own: Words, counts: number, pasts: readonly Words[]): Generator<undefined> {
     this.setOwn(reply, this.of(own), counts);
     for (const [index, text] of pasts.entries()) {
       this.addPast(reply, this.#meaning(text));
@@ -147,7 +147,7 @@ export class Meanings {
   }
 
   /** A text's meaning, in the room for one vector. */
-  #meaning(text: readonly Word[]): Float32Array {
+  #meaning(text: Words): Float32Array {
     const direction = this.#direction(text);
     if (productOf(direction, 0, direction) === 0) return direction;
     for (let at = 0; at < direction.length; at += 1)
@@ -156,16 +156,21 @@ export class Meanings {
   }
 
   /** The sum of the directions of a text's words, of length one, in the room for one vector. */
-  #direction(text: readonly Word[]): Float32Array {
+  #direction(text: Words): Float32Array {
     const times = this.#times;
-    for (const { row } of text) if (row >= 0) times[row] = (times[row] ?? 0) + 1;
+    const rows = this.#rows;
+    for (const word of text) {
+      const row = rows[word] ?? -1;
+      if (row >= 0) times[row] = (times[row] ?? 0) + 1;
+    }
     const sum = this.#room.fill(0);
-    for (const { row, stems } of text) {
+    for (const word of text) {
+      const row = rows[word] ?? -1;
       const count = row < 0 ? 0 : (times[row] ?? 0);
       if (count === 0) continue;
       // Once a row, with its first word.
       times[row] = 0;
-      this.#vectors.addTo(sum, row, this.#rarityOf(stems[0] ?? UNKNOWN) * (1 + Math.log(count)));
+      this.#vectors.addTo(sum, row, this.#rarityOf(word) * (1 + Math.log(count)));
     }
     return toUnit(sum);
   }

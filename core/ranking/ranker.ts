@@ -3,7 +3,7 @@ import { calibrate, chances, scoredOf, UNTRIED, type Calibration, type Scored } 
 import { Experience } from "./experience";
 import type { Asking, Fit, Inquiry, Outcome, PastInquiry, RankedText, Ranking } from "./inquiry";
 import { latestOfEach } from "./latest";
-import type { Word } from "./lexicon";
+import type { Words } from "./lexicon";
 import { Reader } from "./reader";
 import type { NewReply, Weighed } from "./space";
 import { foremost, highest } from "./order";
@@ -25,6 +25,8 @@ export const MOST_READ = 80_000;
 /** How often the linear model goes over what it learns from, and how much work that may be: lessons times replies. */
 const PASSES = 15;
 const MOST_WORK = 2_000_000;
+/** Fewer lessons than this teach nothing about so many replies: they are left to the answers that come. */
+const FEWEST_LESSONS = 500;
 /** Up to here all of the past says how sure a fit is, each fifth of it by the others; beyond, its latest answers do. */
 const CROSS_VALIDATED = 4000;
 const FOLDS = 5;
@@ -125,7 +127,7 @@ export class Ranker {
   }
 
   #learnText(past: PastInquiry): void {
-    const text = this.#reader.readInquiry(past, true);
+    const text = this.#reader.readInquiry(past);
     this.#reader.count(text);
     const lesson = this.#reader.weigh(text);
     const at = this.#placeOf(past);
@@ -143,7 +145,7 @@ export class Ranker {
 
   /** The replies for an inquiry, the likeliest first; those that do not suit its channel or reader last, saying so. */
   rank(inquiry: Inquiry, { top, among, person, team }: Asking): Ranking {
-    const text = this.#reader.readInquiry(inquiry, false);
+    const text = this.#reader.readInquiry(inquiry);
     const lesson = this.#reader.weigh(text);
     const scores = this.#scores(lesson);
     const asked = this.#places.map(({ reply }) => among?.has(reply.id) ?? true);
@@ -192,14 +194,14 @@ export class Ranker {
   }
 
   *#read(replies: RankedText[], past: PastInquiry[]): Generator<undefined> {
-    const own: Word[][] = [];
+    const own: Words[] = [];
     for (const reply of replies) {
       own.push(this.#reader.readReply(reply));
       if (own.length % PAUSE === 0) yield;
     }
-    const inquiries: Word[][] = [];
+    const inquiries: Words[] = [];
     for (const one of past) {
-      inquiries.push(this.#reader.readInquiry(one, true));
+      inquiries.push(this.#reader.readInquiry(one));
       if (inquiries.length % PAUSE === 0) yield;
     }
     for (const [index, text] of [...own, ...inquiries].entries()) {
@@ -215,7 +217,7 @@ export class Ranker {
     const byReply = known.toSorted((a, b) => a.at - b.at);
     const { words, grams, meanings } = this.#reader;
     let next = 0;
-    const fresh: NewReply<Word>[] = [];
+    const fresh: NewReply[] = [];
     for (const at of this.#places.keys()) {
       const begin = next;
       while (byReply[next]?.at === at) next += 1;
@@ -232,8 +234,9 @@ export class Ranker {
   }
 
   /** Goes over replies and answers again and again, the latest last; over the latest only where all would be too much. */
-  *#practise(all: { at: number; text: Word[] }[]): Generator<undefined> {
+  *#practise(all: { at: number; text: Words }[]): Generator<undefined> {
     const most = Math.floor(MOST_WORK / Math.max(1, this.#places.length));
+    if (most < FEWEST_LESSONS) return;
     const lessons = all.slice(-most).map(({ at, text }) => ({ at, lesson: this.#reader.weigh(text) }));
     const passes = Math.min(PASSES, Math.floor(most / Math.max(1, lessons.length)));
     for (let pass = 0; pass < passes; pass += 1) {
@@ -250,7 +253,7 @@ export class Ranker {
     for (const one of past) {
       const right = one.reply === null ? -1 : this.#at.get(one.reply);
       if (right === undefined) continue;
-      const text = this.#reader.readInquiry(one, false);
+      const text = this.#reader.readInquiry(one);
       const scores = this.#scores(this.#reader.weigh(text));
       judged.push(scoredOf(scores, right));
       if (judged.length % PAUSE === 0) yield;
@@ -371,7 +374,7 @@ export class Ranker {
     return also;
   }
 
-  #why({ reply, past }: Place, at: number, text: Word[], words: Weighed, byTerm: Float32Array): string[] {
+  #why({ reply, past }: Place, at: number, text: Words, words: Weighed, byTerm: Float32Array): string[] {
     const why = this.#reader.words
       .shared(words, at)
       .filter(({ weight }) => weight > 0.005)

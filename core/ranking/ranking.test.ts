@@ -7,6 +7,7 @@ import { LAYERS, OWN, PAST, Postings, TAUGHT } from "./postings";
 import { Ranker } from "./ranker";
 import { Remembered } from "./remembered";
 import { Space } from "./space";
+import { TermLists } from "./term-lists";
 import { gramsOf, inquiryText, stemsOf, wordsOf } from "./text";
 import { wordHash, WordVectors } from "./vectors";
 import { fitWords } from "./words";
@@ -168,8 +169,11 @@ test("of a long past, the latest of each reply are kept, equally many of those t
 
 describe("a space of weighed texts", () => {
   const terms = fc.array(fc.nat(5), { maxLength: 8 });
-  const numbers = () => new Space((term: number) => Int32Array.of(term));
-  const near = (space: Space<number>, text: number[], replies: number) => {
+  // Each word is a term of its own.
+  const lists = new TermLists();
+  for (let word = 0; word <= 5; word += 1) lists.push([word]);
+  const numbers = () => new Space(lists);
+  const near = (space: Space, text: number[], replies: number) => {
     const sums = space.sums(space.weigh(text), replies);
     const list = new Float32Array(replies);
     space.addNearness(list, sums, 0.5, 1);

@@ -1,4 +1,4 @@
-import { Lexicon, type Word } from "./lexicon";
+import { Lexicon, type Words } from "./lexicon";
 import { Meanings } from "./meanings";
 import { Space } from "./space";
 import type { Inquiry, RankedText } from "./inquiry";
@@ -14,46 +14,49 @@ const MARK = "\u0001";
 
 /** Reads texts into features: stems, runs of letters and meaning, each weighed by how rare it is among all texts. */
 export class Reader {
-  readonly words = new Space<Word>((word) => word.stems);
-  readonly grams = new Space<Word>((word) => word.grams);
+  readonly words: Space;
+  readonly grams: Space;
   readonly meanings: Meanings | null;
   readonly #lexicon: Lexicon;
 
   /** @param vectors meanings of words, or null to do without */
   constructor(vectors: WordVectors | null) {
-    this.meanings = vectors && new Meanings(vectors, (stem) => this.words.rarity(stem) - 1);
     this.#lexicon = new Lexicon((word) => vectors?.row(word) ?? -1);
+    this.words = new Space(this.#lexicon.stems);
+    this.grams = new Space(this.#lexicon.grams);
+    const rarityOf = (word: number) => this.words.rarity(this.#lexicon.stems.first(word)) - 1;
+    this.meanings = vectors && new Meanings(vectors, this.#lexicon.rows, rarityOf);
   }
 
   /** The words of a reply's own text. */
-  readReply({ title, tags, body, marks }: RankedText): Word[] {
+  readReply({ title, tags, body, marks }: RankedText): Words {
     const text = [
       ...Array.from({ length: TITLE_COUNTS }, () => title),
       ...Array.from({ length: TAGS_COUNT }, () => tags.join(" ")),
       body,
     ].join("\n");
-    return this.#read(text, marks, true);
+    return this.#read(text, marks);
   }
 
-  /** The words of an inquiry. @param open whether its words are learned; else unknown ones are left out */
-  readInquiry(inquiry: Inquiry, open: boolean): Word[] {
+  /** The words of an inquiry. */
+  readInquiry(inquiry: Inquiry): Words {
     const text = inquiryText(inquiry);
-    return this.#read(inquiry.earlier ? `${text}\n${text}\n${inquiry.earlier}` : text, inquiry.marks, open);
+    return this.#read(inquiry.earlier ? `${text}\n${text}\n${inquiry.earlier}` : text, inquiry.marks);
   }
 
-  /** The words of a part of an inquiry; unknown ones are left out. */
-  readPart(text: string): Word[] {
-    return this.#read(text, undefined, false);
+  /** The words of a part of an inquiry. */
+  readPart(text: string): Words {
+    return this.#read(text, undefined);
   }
 
   /** Counts a text among all, by which terms are rare. To be called before it is weighed. */
-  count(text: readonly Word[]): void {
+  count(text: Words): void {
     this.words.count(text);
     this.grams.count(text);
     this.meanings?.count(text);
   }
 
-  weigh(text: readonly Word[]): Lesson {
+  weigh(text: Words): Lesson {
     return {
       words: this.words.weigh(text),
       grams: this.grams.weigh(text),
@@ -62,14 +65,15 @@ export class Reader {
   }
 
   /** How a stem or mark is told, in the words of the text that it was found in. */
-  tell(stem: number, text: Word[]): string {
+  tell(stem: number, text: Words): string {
     const name = this.#lexicon.stem(stem);
     if (name.startsWith(MARK)) return name.slice(1);
-    return `“${text.find((word) => word.stems[0] === stem)?.written ?? name}”`;
+    const word = text.find((one) => this.#lexicon.stems.first(one) === stem);
+    return `“${word === undefined ? name : this.#lexicon.written(word)}”`;
   }
 
-  #read(text: string, marks: string[] | undefined, open: boolean): Word[] {
-    const words = this.#lexicon.read(wordsOf(text), open);
-    return marks ? [...words, ...marks.map((mark) => this.#lexicon.mark(`${MARK}${mark}`, open))] : words;
+  #read(text: string, marks: string[] | undefined): Words {
+    const words = this.#lexicon.read(wordsOf(text));
+    return marks ? [...words, ...marks.map((mark) => this.#lexicon.mark(`${MARK}${mark}`))] : words;
   }
 }

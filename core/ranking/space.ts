@@ -1,7 +1,9 @@
 import { Entries } from "./entries";
 import type { Weighings } from "./remembered";
+import type { Words } from "./lexicon";
 import { logarithm, widened } from "./numbers";
 import { SparseSum } from "./sparse-sum";
+import type { TermLists } from "./term-lists";
 import { LAYERS, OWN, PAST, Postings, TAUGHT } from "./postings";
 
 /** A text as weights of terms, its length one. */
@@ -11,10 +13,10 @@ export interface Weighed {
 }
 
 /** A reply that a space knows nothing of yet. */
-export interface NewReply<Item> {
+export interface NewReply {
   reply: number;
-  own: readonly Item[];
-  pasts: readonly (readonly Item[])[];
+  own: Words;
+  pasts: readonly Words[];
 }
 
 /** So many numbers are gathered before they are given to their terms. */
@@ -35,8 +37,8 @@ const NEWCOMER = 1.4;
  * as one centroid (J. J. Rocchio, 1971), over an index from terms to replies. Learning a text touches its terms only;
  * what was weighed stays as it was weighed.
  */
-export class Space<Item> {
-  readonly #termsOf: (item: Item) => Int32Array;
+export class Space {
+  readonly #lists: TermLists;
   readonly #terms: (Postings | undefined)[] = [];
   /** By reply: its own text as weighed, squared length of the past's sum, and the product of both. */
   readonly #ownText: (Weighed | null)[] = [];
@@ -53,38 +55,42 @@ export class Space<Item> {
   #settled = -1;
   #count = 0;
   /** Room for one text's different terms with their weights, and for its counts by term, cleared after each. */
-  #found = new Int32Array(1024);
-  #weights = new Float32Array(1024);
+  #found = new Int32Array(1025);
+  #weights = new Float32Array(1025);
   #times = new Int32Array(1024);
 
-  /** @param termsOf the numbers of a text's item: a word, say, has several; those below zero are terms that no text has */
-  constructor(termsOf: (item: Item) => Int32Array) {
-    this.#termsOf = termsOf;
+  /** @param lists the terms of each word; words may be added */
+  constructor(lists: TermLists) {
+    this.#lists = lists;
   }
 
   /** Counts a text's terms, so that common ones weigh little. To be called before the text is weighed. */
-  count(text: readonly Item[]): void {
+  count(text: Words): void {
     this.#count += 1;
-    const termsOf = this.#termsOf;
-    for (const item of text) {
-      for (const term of termsOf(item)) {
-        if (term < 0) continue;
-        if (term >= this.#lastIn.length) this.#widen(term);
-        if (this.#lastIn[term] === this.#count) continue;
-        this.#lastIn[term] = this.#count;
-        this.#texts[term] = (this.#texts[term] ?? 0) + 1;
+    this.#widen();
+    const count = this.#count;
+    const texts = this.#texts;
+    const lastIn = this.#lastIn;
+    const { starts, terms } = this.#lists;
+    for (const word of text) {
+      const end = starts[word + 1] ?? 0;
+      for (let at = starts[word] ?? 0; at < end; at += 1) {
+        const term = terms[at] ?? 0;
+        // Without a branch: whether a term was met in this text is anybody's guess.
+        texts[term] = (texts[term] ?? 0) + Math.min(1, count - (lastIn[term] ?? 0));
+        lastIn[term] = count;
       }
     }
   }
 
   /** A text in this space. Terms that no text has are left out, and yet count in its length: what is strange is near to nothing. */
-  weigh(text: readonly Item[]): Weighed {
+  weigh(text: Words): Weighed {
     const length = this.#weigh(text);
     return { terms: this.#found.slice(0, length), weights: this.#weights.slice(0, length) };
   }
 
   /** Many texts, one after the other in one list. */
-  weighAll(texts: readonly (readonly Item[])[]): Weighings {
+  weighAll(texts: readonly Words[]): Weighings {
     let all = { terms: new Int32Array(256), weights: new Float32Array(256) };
     const ends: number[] = [];
     let end = 0;
@@ -120,7 +126,7 @@ export class Space<Item> {
    * Takes in replies that are new, in the order of their places: quicker than their texts one by one. It pauses after
    * each; nothing is known of them before it ends.
    */
-  *adding(replies: Iterable<NewReply<Item>>): Generator<undefined> {
+  *adding(replies: Iterable<NewReply>): Generator<undefined> {
     this.#settle();
     const entries = new Entries();
     const sum = new SparseSum();
@@ -250,47 +256,36 @@ export class Space<Item> {
 
   /** Works out how rare all terms are, as long as no other text is counted. */
   #settle(): void {
+    this.#widen();
     for (let term = 0; term < this.#rare.length; term += 1)
       this.#rare[term] = this.#texts[term] === 0 ? 0 : this.rarity(term);
     this.#settled = this.#count;
   }
 
-  /**
-   * Finds the different terms of a text; how often each occurs stands in their counts, to be cleared.
-   * @returns how many there are, and how many of the text's terms no text has
-   */
-  #find(text: readonly Item[]): { length: number; strange: number } {
-    const termsOf = this.#termsOf;
-    let times = this.#times;
+  /** Finds the different terms of a text; how often each occurs stands in their counts, to be cleared. @returns how many there are */
+  #find(text: Words): number {
+    this.#widen();
+    const found = this.#found;
+    const times = this.#times;
+    const { starts, terms } = this.#lists;
     let length = 0;
-    let strange = 0;
-    for (const item of text) {
-      for (const term of termsOf(item)) {
-        if (term < 0) {
-          strange += 1;
-          continue;
-        }
-        if (term >= times.length) {
-          this.#widen(term);
-          times = this.#times;
-        }
+    for (const word of text) {
+      const end = starts[word + 1] ?? 0;
+      for (let at = starts[word] ?? 0; at < end; at += 1) {
+        const term = terms[at] ?? 0;
         const count = times[term] ?? 0;
         times[term] = count + 1;
-        if (count > 0) continue;
-        if (length === this.#found.length) {
-          this.#found = widened(this.#found, length);
-          this.#weights = widened(this.#weights, length);
-        }
-        this.#found[length] = term;
-        length += 1;
+        // Written in any case, and kept where it is the first: without a branch.
+        found[length] = term;
+        length += 1 - Math.min(1, count);
       }
     }
-    return { length, strange };
+    return length;
   }
 
   /** Weighs a text into the room for its terms and weights. @returns how many there are */
-  #weigh(text: readonly Item[]): number {
-    const { length: found, strange } = this.#find(text);
+  #weigh(text: Words): number {
+    const found = this.#find(text);
     const terms = this.#found;
     const weights = this.#weights;
     const counts = this.#times;
@@ -300,14 +295,18 @@ export class Space<Item> {
         const term = terms[at] ?? 0;
         rare[term] = this.#texts[term] === 0 ? 0 : this.rarity(term);
       }
+    const strange = STRANGE * (logarithm(1 + this.#count) + 1) ** 2;
     let length = 0;
-    let squared = strange * STRANGE * (logarithm(1 + this.#count) + 1) ** 2;
+    let squared = 0;
     for (let at = 0; at < found; at += 1) {
       const term = terms[at] ?? 0;
       const times = counts[term] ?? 1;
       counts[term] = 0;
-      const weight = times === 1 ? (rare[term] ?? 0) : (1 + logarithm(times)) * (rare[term] ?? 0);
-      if (weight === 0) continue;
+      const weight = (1 + logarithm(times)) * (rare[term] ?? 0);
+      if (weight === 0) {
+        squared += times * strange;
+        continue;
+      }
       terms[length] = term;
       weights[length] = weight;
       length += 1;
@@ -318,12 +317,17 @@ export class Space<Item> {
     return length;
   }
 
-  /** Makes room for a term's numbers. */
-  #widen(term: number): void {
-    this.#texts = widened(this.#texts, term);
-    this.#lastIn = widened(this.#lastIn, term);
-    this.#rare = widened(this.#rare, term);
-    this.#times = widened(this.#times, term);
+  /** Makes room for the numbers of all terms. */
+  #widen(): void {
+    const { size } = this.#lists;
+    if (size <= this.#times.length) return;
+    this.#texts = widened(this.#texts, size);
+    this.#lastIn = widened(this.#lastIn, size);
+    this.#rare = widened(this.#rare, size);
+    this.#times = widened(this.#times, size);
+    // One more: the last is written before it is known whether it is kept.
+    this.#found = new Int32Array(this.#times.length + 1);
+    this.#weights = new Float32Array(this.#times.length + 1);
   }
 
   #of(term: number): Postings {

@@ -1,5 +1,4 @@
 import type { Meanings } from "./meanings";
-import type { Word } from "./lexicon";
 import { LAYERS } from "./postings";
 import type { Space, Weighed } from "./space";
 
@@ -19,8 +18,8 @@ export interface Sums {
 
 /** Where what was taught is kept: beside what is known of each feature anyway. */
 export interface Taught {
-  words: Space<Word>;
-  grams: Space<Word>;
+  words: Space;
+  grams: Space;
   meanings: Meanings | null;
 }
 

@@ -60,9 +60,13 @@ async function inTurns(building: Generator<undefined, Ranker>): Promise<Ranker> 
 async function readAll(client: pg.Client): Promise<void> {
   const vectors = await wordVectors();
   const replies = await readReplies(client, new Map());
+  // The database looks for the letters while the replies are read into the ranker.
+  const history = readLetters(client, 0, recent);
+  // It is awaited below; until then nobody may be waiting.
+  history.catch(() => undefined);
   for (const reply of replies) replyStates.set(reply.id, reply.state);
   knows(await inTurns(Ranker.building(replies, [], vectors)), "replies");
-  const { letters, past, older } = await readLetters(client, 0, recent);
+  const { letters, past, older } = await history;
   remember(letters);
   if (past.length > 0) knows(await inTurns(Ranker.building(replies, past, vectors, older)), "history");
   else say({ kind: "knows", what: "history" });
