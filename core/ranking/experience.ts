@@ -20,14 +20,15 @@ export class Experience {
   readonly #byPerson = new Map<string, number>();
   readonly #byTeam = new Map<string, number>();
 
-  learn({ reply, person, team, swapped, rewritten }: Outcome): void {
-    for (const other of swapped ?? []) this.#of(other).swapped += 1;
+  /** @param times 1, or -1 to take back what was learned */
+  learn({ reply, person, team, swapped, rewritten }: Outcome, times: 1 | -1): void {
+    for (const other of swapped ?? []) this.#of(other).swapped += times;
     if (reply === null) return;
     const fate = this.#of(reply);
-    fate.sent += 1;
-    fate.rewritten += rewritten ?? 0;
-    if (person !== undefined) add(this.#byPerson, `${person} ${reply}`);
-    if (team !== undefined) add(this.#byTeam, `${team} ${reply}`);
+    fate.sent += times;
+    fate.rewritten += times * (rewritten ?? 0);
+    if (person !== undefined) add(this.#byPerson, `${person} ${reply}`, times);
+    if (team !== undefined) add(this.#byTeam, `${team} ${reply}`, times);
   }
 
   /** By how much a reply's chance grows because who asks uses it, and the words for that. */
@@ -64,6 +65,6 @@ function share(times: number): number {
   return times / (times + DOUBT);
 }
 
-function add(counts: Map<string, number>, key: string): void {
-  counts.set(key, (counts.get(key) ?? 0) + 1);
+function add(counts: Map<string, number>, key: string, times: number): void {
+  counts.set(key, (counts.get(key) ?? 0) + times);
 }

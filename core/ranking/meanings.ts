@@ -123,9 +123,9 @@ export class Meanings {
     }
   }
 
-  /** Adds a past inquiry to what a reply means. */
-  addPast(reply: number, meaning: Float32Array): void {
-    this.#whole.add(reply, meaning, 1);
+  /** Adds a past inquiry to what a reply means, or takes one off that was added. */
+  addPast(reply: number, meaning: Float32Array, times: 1 | -1 = 1): void {
+    this.#whole.add(reply, meaning, times);
   }
 
   /** Moves what was taught of a reply along a meaning. */

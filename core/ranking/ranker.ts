@@ -8,7 +8,16 @@ import { Reader } from "./reader";
 import type { NewReply, Weighed } from "./space";
 import { foremost, highest } from "./order";
 import { Remembered } from "./remembered";
-import { SHARES, taughtScores, taughtSums, teach, type Lesson, type Sums } from "./teacher";
+import {
+  SHARES,
+  taughtScores,
+  taughtSums,
+  takeBack,
+  teach,
+  type Lesson,
+  type Step,
+  type Sums,
+} from "./teacher";
 import { inquiryText } from "./text";
 import type { WordVectors } from "./vectors";
 
@@ -46,6 +55,9 @@ const MOST_NUMBERS = 40_000;
 const HARDLY = 1e-4;
 /** Long work pauses after so many texts. */
 const PAUSE = 50;
+
+/** Takes back what was learned from an answer, but for how rare words are. */
+export type Unlearn = () => void;
 
 interface Place {
   reply: RankedText;
@@ -100,7 +112,7 @@ export class Ranker {
       known.push(...(yield* others.#judge(split.filter((_, index) => index % FOLDS === fold))));
     }
     const ranker = new Ranker(vectors);
-    for (const one of [...older, ...past]) ranker.#experience.learn(one);
+    for (const one of [...older, ...past]) ranker.#experience.learn(one, 1);
     yield* ranker.#read(replies, split ?? latest.slice(0, -HELD_OUT));
     if (!split) {
       known.push(...(yield* ranker.#judge(latest.slice(-HELD_OUT))));
@@ -120,27 +132,40 @@ export class Ranker {
     this.#teach(lesson, at);
   }
 
-  /** Learns from an answer: this inquiry was answered by this reply, or by hand. */
-  learn(past: PastInquiry): void {
-    this.#experience.learn(past);
-    this.#learnText(past);
+  /** Learns from an answer: this inquiry was answered by this reply, or by hand. @returns what takes it back, should the answer not go out after all */
+  learn(past: PastInquiry): Unlearn {
+    this.#experience.learn(past, 1);
+    const unlearn = this.#learnText(past);
+    return () => {
+      this.#experience.learn(past, -1);
+      unlearn();
+    };
   }
 
-  #learnText(past: PastInquiry): void {
+  #learnText(past: PastInquiry): Unlearn {
     const text = this.#reader.readInquiry(past);
     this.#reader.count(text);
     const lesson = this.#reader.weigh(text);
     const at = this.#placeOf(past);
-    if (at === undefined) return;
-    this.#reader.words.addPast(at, lesson.words);
-    this.#reader.grams.addPast(at, lesson.grams);
-    this.#reader.meanings?.addPast(at, lesson.meaning);
+    if (at === undefined) return () => undefined;
+    this.#addPast(at, lesson, 1);
     this.#places[at]?.past.add([{ id: past.id, text }], (texts) => this.#reader.words.weighAll(texts));
-    this.#teach(lesson, at);
+    const steps = [this.#teach(lesson, at)];
     for (const swapped of past.swapped ?? []) {
       const wrong = this.#at.get(swapped);
-      if (wrong !== undefined) this.#teach(lesson, at, wrong);
+      if (wrong !== undefined) steps.push(this.#teach(lesson, at, wrong));
     }
+    return () => {
+      this.#addPast(at, lesson, -1);
+      this.#places[at]?.past.remove(past.id);
+      for (const step of steps) takeBack(this.#reader, lesson, step);
+    };
+  }
+
+  #addPast(at: number, { words, grams, meaning }: Lesson, times: 1 | -1): void {
+    this.#reader.words.addPast(at, words, times);
+    this.#reader.grams.addPast(at, grams, times);
+    this.#reader.meanings?.addPast(at, meaning, times);
   }
 
   /** The replies for an inquiry, the likeliest first; those that do not suit its channel or reader last, saying so. */
@@ -324,8 +349,8 @@ export class Ranker {
   }
 
   /** One lesson for the linear model. @param wrong a reply that it is known not to be */
-  #teach(lesson: Lesson, right: number, wrong?: number): void {
-    teach(
+  #teach(lesson: Lesson, right: number, wrong?: number): Step | null {
+    return teach(
       this.#reader,
       lesson,
       taughtScores(this.#reader, lesson, this.#sums(lesson, MOST_NUMBERS / 3)),

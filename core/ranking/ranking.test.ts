@@ -76,6 +76,23 @@ describe("the ranking", () => {
     expect(first(ranker, words)?.why).toContain("like SF-1");
   });
 
+  test("takes back what was learned of an answer that did not go out", () => {
+    const kept = [past("SF-1", "the dog eats on the ship", "dogs"), past("SF-2", "a bike", "bikes")];
+    const ranker = Ranker.of(replies, kept, null);
+    const body = "wo bleibt der Hund auf dem Schiff";
+    const before = ranker.rank(asked(body), { top: 4 });
+    const unlearn = ranker.learn({ ...past("SF-9", body, "lost"), person: 1, swapped: ["dogs"] });
+    const learned = first(ranker, body);
+    expect(learned).toMatchObject({ id: "lost", why: expect.arrayContaining(["like SF-9"]) });
+    unlearn();
+    const after = ranker.rank(asked(body), { top: 4, person: 1 });
+    expect(after.fits.map(({ id, why }) => ({ id, why }))).toEqual(
+      before.fits.map(({ id, why }) => ({ id, why })),
+    );
+    for (const [index, { fit }] of after.fits.entries())
+      expect(fit).toBeCloseTo(before.fits[index]?.fit ?? NaN, 1);
+  });
+
   test("is not misled by what is merely popular, and a new reply is not buried", () => {
     const many = Array.from({ length: 200 }, (_, index) =>
       past(`SF-${index}`, `refund please ${index}`, "refund"),

@@ -35,6 +35,20 @@ export class Remembered {
     this.#ids = [...this.#ids.slice(forgotten), ...latest.map(({ id }) => id)];
   }
 
+  /** Forgets the latest of an id. */
+  remove(id: string): void {
+    const index = this.#ids.lastIndexOf(id);
+    if (index < 0) return;
+    const { terms, weights, ends } = this.#texts;
+    const [begin, end] = [ends[index - 1] ?? 0, ends[index] ?? 0];
+    this.#ids = this.#ids.toSpliced(index, 1);
+    this.#texts = {
+      terms: terms.filter((_, at) => at < begin || at >= end),
+      weights: weights.filter((_, at) => at < begin || at >= end),
+      ends: ends.toSpliced(index, 1).map((one, at) => (at < index ? one : one - (end - begin))),
+    };
+  }
+
   /**
    * The one most like a text, and how alike (a cosine); null where none is more so than the least.
    * @param byTerm the text's weights by term

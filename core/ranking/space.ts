@@ -149,14 +149,14 @@ export class Space {
     pour();
   }
 
-  /** Adds a past inquiry to a reply. */
-  addPast(reply: number, text: Weighed): void {
+  /** Adds a past inquiry to a reply, or takes one off that was added. */
+  addPast(reply: number, text: Weighed, times: 1 | -1 = 1): void {
     this.#open(reply);
     const { terms, weights } = text;
     let withPast = 0;
     let withOwn = 0;
     for (let at = 0; at < terms.length; at += 1) {
-      const weight = weights[at] ?? 0;
+      const weight = times * (weights[at] ?? 0);
       const postings = this.#of(terms[at] ?? 0);
       withPast += weight * postings.add(reply, PAST, weight);
       withOwn += weight * postings.of(reply, OWN);

@@ -16,6 +16,13 @@ export interface Sums {
   grams: Float32Array;
 }
 
+/** How far a lesson brought the right reply nearer, and pushed another away. */
+export interface Step {
+  right: number;
+  other: number;
+  by: number;
+}
+
 /** Where what was taught is kept: beside what is known of each feature anyway. */
 export interface Taught {
   words: Space;
@@ -50,6 +57,7 @@ export function taughtSums({ words, grams }: Taught, sums: Sums): Float32Array {
  * Passive-Aggressive Algorithms”, 2006, multiclass, variant I). It tells apart replies whose pasts look alike.
  * @param scores how far the model is now for each reply
  * @param wrong a reply that is known to be wrong; else the foremost other one
+ * @returns the step that was taken; null where none was needed
  */
 export function teach(
   taught: Taught,
@@ -57,19 +65,29 @@ export function teach(
   scores: Float32Array,
   right: number,
   wrong?: number,
-): void {
+): Step | null {
   const other = wrong ?? foremost(scores, right);
-  if (other < 0 || other === right) return;
+  if (other < 0 || other === right) return null;
   const loss = MARGIN - (scores[right] ?? 0) + (scores[other] ?? 0);
   const squared =
     (lesson.words.terms.length > 0 ? SHARES.words : 0) +
     (lesson.grams.terms.length > 0 ? SHARES.grams : 0) +
     (lesson.meaning.some((number) => number !== 0) ? SHARES.meaning : 0);
-  if (loss <= 0 || squared === 0) return;
-  const step = Math.min(STEP, loss / (2 * squared));
+  if (loss <= 0 || squared === 0) return null;
+  const step = { right, other, by: Math.min(STEP, loss / (2 * squared)) };
+  go(taught, lesson, step);
+  return step;
+}
+
+/** Takes a step of a lesson back. */
+export function takeBack(taught: Taught, lesson: Lesson, step: Step | null): void {
+  if (step) go(taught, lesson, { ...step, by: -step.by });
+}
+
+function go(taught: Taught, lesson: Lesson, { right, other, by: far }: Step): void {
   for (const [reply, by] of [
-    [right, step],
-    [other, -step],
+    [right, far],
+    [other, -far],
   ] as const) {
     taught.words.teach(reply, lesson.words, by);
     taught.grams.teach(reply, lesson.grams, by);

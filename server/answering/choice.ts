@@ -37,6 +37,25 @@ export function isGap(slips: Pick<DraftSlip, "reply" | "part">[], offers: Pick<O
   return nothing > Math.max(0, ...fits);
 }
 
+/** What the shelf offered for a letter, as a draft holds it. */
+export async function offersOf(em: EntityManager, letter: SentLetter): Promise<Offer[]> {
+  const offers = await em.find(LetterOffer, { letter }, { populate: ["reply"], orderBy: { id: "asc" } });
+  return offers.flatMap(({ reply, version, position, fit, looked, taken }) =>
+    version
+      ? [
+          {
+            reply: reply.key,
+            versionId: version.id,
+            position,
+            fit: fit == null ? null : Number(fit),
+            looked,
+            taken,
+          },
+        ]
+      : [],
+  );
+}
+
 /** Stores with a letter which replies it is made of, with their edits, and what the shelf offered for it. The caller flushes. */
 export async function storeChoice(
   em: EntityManager,

@@ -21,7 +21,7 @@ import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
 import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
-import { isGap, storeChoice } from "./choice";
+import { isGap, offersOf, storeChoice } from "./choice";
 import { findCase, sentReplies, surroundings } from "./open";
 import { query } from "../db/sql";
 
@@ -267,6 +267,7 @@ export async function callBack(
       person: inner.getReference(Person, viewer.id),
       language: letter.language,
       subject: letter.subject,
+      offers: await offersOf(inner, letter),
       version: 1,
       updatedAt: now,
     });

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { readMarkdown } from "#core/formats/markdown";
 import { saveDraft } from "../answering/draft";
 import { openCase } from "../answering/open";
-import { send } from "../answering/send";
+import { callBack, send } from "../answering/send";
 import { query } from "../db/sql";
 import { publishWorking } from "../replies/publishing";
 import { ensureOwnShelf } from "../replies/shelves";
@@ -47,7 +47,7 @@ test("the strip begins with the answer that fits, and says how well and why; ope
   expect(replies[2]).toMatchObject({ fit: null });
 });
 
-test("what is sent is learned at once, and named as the reason", async () => {
+test("what is sent is learned at once and named as the reason, and no more when it is called back", async () => {
   const words = "wo bleibt denn eigentlich das Schiff";
   const one = await testCase(em(), words);
   const slip = {
@@ -59,10 +59,13 @@ test("what is sent is learned at once, and named as the reason", async () => {
   };
   const draft = { version: 0, language: "en", subject: { from: "thread" as const }, slips: [slip] };
   const version = await saveDraft(em(), house.bram, one.number, draft, now);
-  await send(em(), house.bram, one.number, { version, lastMessage: one.message }, now);
+  const sent = await send(em(), house.bram, one.number, { version, lastMessage: one.message }, now);
   await until("Das Schiff, wo bleibt es?", ([best]) => best?.why.includes(`like SF-${one.number}`) ?? false);
   const [first] = await strip("Das Schiff, wo bleibt es?");
   expect(first).toMatchObject({ key: "late", why: expect.stringContaining(`like SF-${one.number}`) });
+  if (!("message" in sent)) throw new Error("It was not sent");
+  await callBack(em(), house.bram, sent.message, now);
+  await until("Das Schiff, wo bleibt es?", ([best]) => best?.why.includes(`like SF-${one.number}`) === false);
 });
 
 test("a reply is ranked from when it is published, and for those who may use it", async () => {

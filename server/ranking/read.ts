@@ -58,7 +58,7 @@ interface TextRow {
 export interface History {
   letters: number[];
   /** The oldest first. */
-  past: PastInquiry[];
+  past: (PastInquiry & { letter: number })[];
   /** Earlier answers than those, without what was asked. */
   older: Outcome[];
 }
@@ -110,7 +110,7 @@ export async function readLetters(
   const texts = await readTexts(client, [...new Set(wanted.map(({ letter }) => letter))]);
   const past = wanted.flatMap(({ letter, outcome }) => {
     const text = texts.get(letter);
-    return text ? [{ ...text, ...outcome }] : [];
+    return text ? [{ letter, ...text, ...outcome }] : [];
   });
   const read = new Set(wanted);
   return {
@@ -118,6 +118,16 @@ export async function readLetters(
     past,
     older: answers.filter((one) => !read.has(one)).map(({ outcome }) => outcome),
   };
+}
+
+/** Those of some letters that were called back. */
+export async function readCalledBack(client: pg.Client, letters: number[]): Promise<number[]> {
+  if (letters.length === 0) return [];
+  const { rows } = await client.query<{ id: number }>(
+    `select l.id from sent_letters l join messages m on m.id = l.message_id where l.id = any($1) and m.state = 'called back'`,
+    [letters],
+  );
+  return rows.map(({ id }) => id);
 }
 
 /** Replies that were taken first and then swapped for another, by letter. */

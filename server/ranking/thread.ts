@@ -1,9 +1,9 @@
 import { setImmediate } from "node:timers/promises";
 import { parentPort, workerData } from "node:worker_threads";
 import pg from "pg";
-import { Ranker } from "#core/ranking/ranker";
+import { Ranker, type Unlearn } from "#core/ranking/ranker";
 import type { Question, Said, ThreadData } from "./protocol";
-import { OVERLAP, readLetters, readReplies } from "./read";
+import { OVERLAP, readCalledBack, readLetters, readReplies } from "./read";
 import { wordVectors } from "./word-vectors";
 
 /**
@@ -25,6 +25,8 @@ const waiting: Question[] = [];
 const replyStates = new Map<string, string>();
 let lastLetter = 0;
 const recent = new Set<number>();
+/** By letter: what takes back what was learned of it, for as long as it may be called back. */
+const learned = new Map<number, Unlearn[]>();
 
 port.on("message", (question: Question) => {
   if (ranker === null) waiting.push(question);
@@ -79,14 +81,23 @@ async function readNew(client: pg.Client): Promise<void> {
   }
   const { letters, past } = await readLetters(client, lastLetter, recent);
   remember(letters);
-  for (const one of past) ranker?.learn(one);
+  for (const { letter, ...one } of past)
+    if (ranker) learned.set(letter, [...(learned.get(letter) ?? []), ranker.learn(one)]);
+  for (const letter of await readCalledBack(client, [...learned.keys()])) {
+    for (const unlearn of learned.get(letter) ?? []) unlearn();
+    learned.delete(letter);
+  }
 }
 
 /** Notes letters that are known, in their order; only those that may be met again are kept. */
 function remember(letters: number[]): void {
   lastLetter = Math.max(lastLetter, letters.at(-1) ?? 0);
   for (const letter of letters) if (letter >= lastLetter - 2 * OVERLAP) recent.add(letter);
-  for (const old of recent) if (old < lastLetter - 2 * OVERLAP) recent.delete(old);
+  for (const old of recent)
+    if (old < lastLetter - 2 * OVERLAP) {
+      recent.delete(old);
+      learned.delete(old);
+    }
 }
 
 /** Reads and then learns for as long as the connection lasts. */
