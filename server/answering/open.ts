@@ -13,6 +13,7 @@ import { stationeryOf } from "../house/stationery";
 import type { Viewer } from "../people/viewer";
 import { answeredLately, type AnsweredLately } from "../ranking/lately";
 import { inquiriesOf } from "../ranking/inquiries";
+import { countUsable } from "../replies/usable";
 import { stripReplies, type StripOffer, type StripReply } from "../replies/strip";
 import { caseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
@@ -60,7 +61,8 @@ export interface OpenCase {
   signature: Doc | null;
   stationery: CoreStationery | null;
   usual: { opening: StripReply | null; closing: StripReply | null };
-  strip: StripOffer;
+  /** With how many replies the viewer may use here. */
+  strip: StripOffer & { total: number };
   /** How a colleague answered much the same lately. */
   lately: AnsweredLately | null;
   sentReplies: string[];
@@ -101,17 +103,15 @@ export async function openCase(
   };
   const usually = await em.find(UsualReply, { team, channel: subject.channel }, { populate: ["reply"] });
   const usualKeys = usually.map((one) => one.reply.key);
-  const usual = await stripReplies(em, viewer, {
-    ...offered,
-    query: "",
-    keys: usualKeys,
-    limit: usualKeys.length,
-  });
+  const [usual, strip, total] = await Promise.all([
+    stripReplies(em, viewer, { ...offered, query: "", keys: usualKeys, limit: usualKeys.length }),
+    stripReplies(em, viewer, { ...offered, query: "", limit: STRIP_LENGTH }),
+    countUsable(em, viewer, subject.channel),
+  ]);
   const usualOf = (part: "opening" | "closing") => {
     const key = usually.find((one) => one.part === part)?.reply.key;
     return usual.replies.find((reply) => reply.key === key) ?? null;
   };
-  const strip = await stripReplies(em, viewer, { ...offered, query: "", limit: STRIP_LENGTH });
   const [best] = strip.nothingFits ? [] : strip.replies;
   return {
     id: subject.id,
@@ -157,7 +157,7 @@ export async function openCase(
       opening: usualOf("opening"),
       closing: usualOf("closing"),
     },
-    strip,
+    strip: { ...strip, total },
     lately:
       best?.fit == null
         ? null

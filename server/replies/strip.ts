@@ -37,8 +37,6 @@ export interface StripReply {
 /** What the strip offers. */
 export interface StripOffer {
   replies: StripReply[];
-  /** How many replies the viewer may use here. */
-  total: number;
   /** Whether it is likelier that nothing on the shelf fits than that the first does. */
   nothingFits: boolean;
 }
@@ -80,6 +78,9 @@ interface Row {
   season_until: string | null;
 }
 
+/** Of what is found by words, so many of the nearest are told apart by use and by their titles. */
+const NEAR = 300;
+
 /**
  * Replies for a case: those that have what was typed, the nearest and fittest first; else every answer by its fit to what
  * is asked, then openings and closings by use of late. While ranking knows nothing yet, answers come by use as well.
@@ -90,22 +91,6 @@ export async function stripReplies(
   viewer: Viewer,
   input: StripQuery,
 ): Promise<StripOffer> {
-  const { replies, nothingFits } = await offered(em, viewer, input);
-  const [counted] = await query<{ total: number }>(
-    em,
-    ...named(
-      `select count(*)::int as total from replies r join shelves s on s.id = r.shelf_id where r.state = 'shelved' and :channel = any(r.channels) and ${IN_SEASON} and ${USABLE_SHELF}`,
-      { ...asks(viewer), channel: input.channel },
-    ),
-  );
-  return { replies, total: counted?.total ?? 0, nothingFits };
-}
-
-async function offered(
-  em: EntityManager,
-  viewer: Viewer,
-  input: StripQuery,
-): Promise<Pick<StripOffer, "replies" | "nothingFits">> {
   const typed = input.query.trim();
   if (!typed && !input.keys && input.inquiry) return fitting(em, viewer, input, input.inquiry);
   return { replies: await searched(em, viewer, input, typed), nothingFits: false };
@@ -171,7 +156,7 @@ async function fitting(
   viewer: Viewer,
   input: StripQuery,
   inquiry: Inquiry,
-): Promise<Pick<StripOffer, "replies" | "nothingFits">> {
+): Promise<StripOffer> {
   const usable = await usableAnswers(em, viewer, input.channel);
   const ranking = await ranked(em, viewer, inquiry, usable, input.limit);
   if (ranking === null) return { replies: await offer(em, viewer, input, [], null), nothingFits: false };
@@ -224,17 +209,22 @@ async function offer(
     em,
     ...named(
       `${search ? `${search.with},` : "with"} offered as (
-         select r.id, ${search ? "hits.rank" : "0"} as rank, (${IN_SEASON}) as in_season,
-                ${typed ? "similarity(lower(r.title), :typed)" : "0"} as alike,
-                coalesce((select sum(power(0.5, extract(epoch from now() - lr.at) / 2592000))::float
-                  from letter_replies lr where lr.reply_id = r.id and lr.at > now() - interval '90 days'), 0) as uses
+         select r.id, r.part, r.title, ${search ? "hits.rank" : "0"} as rank, (${IN_SEASON}) as in_season
            from replies r join shelves s on s.id = r.shelf_id
            ${search?.join ?? ""}
           where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON})
             and (:keys::text[] is null or r.key = any(:keys::text[])) and (r.part <> 'answer' or not :around) and ${USABLE_SHELF}
+       ), near as (
+         select *, ${typed ? "similarity(lower(title), :typed)" : "0"} as alike from (
+           select * from offered ${typed ? `order by in_season desc, (part = 'answer') desc, rank desc, title limit ${NEAR}` : ""}
+         ) nearest
+       ), used as (
+         select lr.reply_id, sum(exp(ln(0.5::float8) * extract(epoch from now() - lr.at)::float8 / 2592000)) as uses
+           from letter_replies lr where lr.reply_id in (select id from near) and lr.at > now() - interval '90 days' group by lr.reply_id
        ), best as (
-         select o.*, row_number() over (order by in_season desc, (r.part = 'answer') desc, (rank * 4 + alike + least(uses, 50) / 500.0) desc, r.title) as at
-           from offered o join replies r on r.id = o.id order by at limit :limit
+         select near.*, coalesce(used.uses, 0) as uses,
+                row_number() over (order by in_season desc, (part = 'answer') desc, (rank * 4 + alike + least(coalesce(used.uses, 0), 50) / 500.0) desc, title) as at
+           from near left join used on used.reply_id = near.id order by at limit :limit
        )
        select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
               t.language, t.document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,

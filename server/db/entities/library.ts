@@ -125,7 +125,7 @@ export const ReplyVariant = defineEntity({
   properties: {
     id: p.integer().primary(),
     version: () => p.manyToOne(ReplyVersion).deleteRule("cascade"),
-    language: p.text(),
+    language: p.text().index(),
     fallback: p.boolean(),
     title: p.text().nullable(),
     /** In text form. */
