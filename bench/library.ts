@@ -3,11 +3,13 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Block } from "#core/document/types";
+import type { Inquiry } from "#core/ranking/inquiry";
 import type { Library, LibraryReply } from "#core/formats/library";
 import { connect, disconnect, migrate } from "#server/db/orm";
 import { query } from "#server/db/sql";
 import { startBoss, useBoss } from "#server/jobs/boss";
 import type { Viewer } from "#server/people/viewer";
+import { houseRanker, stopRankers } from "#server/ranking/house-ranker";
 import { readFilter } from "#server/replies/filter";
 import { importLibrary } from "#server/replies/import";
 import { listReplies } from "#server/replies/list";
@@ -42,6 +44,7 @@ export async function benchLibrary(): Promise<object> {
     await boss.stop({ graceful: false });
     return await measure(() => orm.em.fork(), viewer);
   } finally {
+    await stopRankers();
     await disconnect();
     server.stop();
     rmSync(folder, { recursive: true, force: true });
@@ -125,10 +128,16 @@ async function measure(em: () => EntityManager, viewer: Viewer): Promise<object>
   const list = (address: string) => async () => {
     await listReplies(em(), viewer, readFilter(new URLSearchParams(address)));
   };
+  const inquiry: Inquiry = {
+    channel: "email",
+    subject: "Cancelled sailing",
+    body: "Our sailing was cancelled for wind. When do we get the refund, and may we take a later ship instead?",
+  };
+  await houseRanker(em()).ready();
   const strip = (typed: string) => async () => {
     await stripReplies(em(), viewer, {
       query: typed,
-      inquiry: null,
+      inquiry,
       channel: "email",
       language: "en-GB",
       limit: 60,
@@ -145,7 +154,10 @@ async function measure(em: () => EntityManager, viewer: Viewer): Promise<object>
     "search, a word": list("q=refund"),
     "search, three words": list("q=wind+sailing+refund"),
     "search, misspelled": list("q=refnud"),
-    "strip, typed": strip("refund wind"),
+    "strip, two words typed": strip("refund wind"),
+    "strip, one word typed": strip("bicycle"),
+    "strip, two letters typed": strip("re"),
+    "strip, misspelled": strip("refnud wind"),
     "strip, by the message": strip(""),
   };
   const figures: Record<string, number[]> = Object.fromEntries(Object.keys(work).map((name) => [name, []]));

@@ -23,6 +23,11 @@ export function exactly(terms: string[]): string {
   return terms.map((term) => `${term}:*`).join(" & ");
 }
 
+/** The same, but that a term of one or two letters, with which everything begins somewhere, is looked for in titles, tags and shelves only. */
+export function inNames(terms: string[]): string {
+  return terms.map((term) => `${term}:*${term.length < 3 ? "AB" : ""}`).join(" & ");
+}
+
 /**
  * The search for words spelled like the terms, among the words that published replies have (pg_trgm finds
  * the candidates, Levenshtein distance tells them apart). A term that begins words stands for them.

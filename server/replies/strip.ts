@@ -3,13 +3,13 @@ import type { AttachmentRef, Part } from "#core/compose/slip";
 import type { Passages } from "#core/conditions/condition";
 import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
-import type { Inquiry, Ranking } from "#core/ranking/inquiry";
+import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
 import type { Viewer } from "../people/viewer";
 import { named, query } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
 import { IN_SEASON, usableAnswers } from "./usable";
 import { houseRanker } from "../ranking/house-ranker";
-import { exactly, searchFor, searchTerms, spelledAlike } from "./search";
+import { exactly, inNames, searchFor, searchTerms, spelledAlike } from "./search";
 
 /** A reply as the shelf strip offers it: all that is needed to read it for a case and to take it. */
 export interface StripReply {
@@ -78,6 +78,8 @@ interface Row {
   season_until: string | null;
 }
 
+/** Of all that fit a case, so many of the fittest may be brought forward among what is searched for. */
+const BROUGHT_FORWARD = 100;
 /** Of what is found by words, so many of the nearest are told apart by use and by their titles. */
 const NEAR = 300;
 
@@ -104,28 +106,35 @@ async function searched(
 ): Promise<StripReply[]> {
   const terms = searchTerms(typed);
   if (terms.length === 0) return offer(em, viewer, input, [], null);
-  const exact = await offer(em, viewer, input, terms, exactly(terms));
-  if (exact.length > 0) return fittestFirst(em, viewer, input, exact);
+  const { inquiry } = input;
+  const [found, ranking] = await Promise.all([
+    having(em, viewer, input, terms),
+    inquiry && ranked(em, viewer, inquiry, { top: BROUGHT_FORWARD }),
+  ]);
+  return ranking ? fittestFirst(found, terms, ranking) : found;
+}
+
+/** The replies that have all terms; where there are none, those that have words spelled like them. */
+async function having(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+  terms: string[],
+): Promise<StripReply[]> {
+  for (const asked of new Set([inNames(terms), exactly(terms)])) {
+    const found = await offer(em, viewer, input, terms, asked);
+    if (found.length > 0) return found;
+  }
   const spelled = await spelledAlike(em, terms);
-  if (spelled === null) return [];
-  return fittestFirst(em, viewer, input, await offer(em, viewer, input, terms, spelled));
+  return spelled === null ? [] : offer(em, viewer, input, terms, spelled);
 }
 
 /**
  * What was found, with what fits the case brought forward: a sure fit goes before everything that only has the words. What
  * has all of them in its title stays before the rest: it was asked for by name.
  */
-async function fittestFirst(
-  em: EntityManager,
-  viewer: Viewer,
-  { inquiry, query: typed }: StripQuery,
-  found: StripReply[],
-): Promise<StripReply[]> {
-  if (inquiry === null) return found;
-  const ranking = await ranked(em, viewer, inquiry, new Set(found.map((one) => one.key)), found.length);
-  if (ranking === null) return found;
+function fittestFirst(found: StripReply[], terms: string[], ranking: Ranking): StripReply[] {
   const fits = new Map(ranking.fits.map((one) => [one.id, one.fit]));
-  const terms = searchTerms(typed);
   const isNamed = ({ title }: StripReply) => {
     const words = searchTerms(title);
     return terms.every((term) => words.some((word) => word.startsWith(term)));
@@ -142,11 +151,11 @@ async function ranked(
   em: EntityManager,
   viewer: Viewer,
   inquiry: Inquiry,
-  among: ReadonlySet<string>,
-  top: number,
+  asking: Pick<Asking, "top" | "among">,
 ): Promise<Ranking | null> {
-  const asking = { top, among, person: viewer.id, team: viewer.teamId };
-  const rankings = await houseRanker(em).rank([{ inquiry, asking }]);
+  const rankings = await houseRanker(em).rank([
+    { inquiry, asking: { ...asking, person: viewer.id, team: viewer.teamId } },
+  ]);
   return rankings?.[0] ?? null;
 }
 
@@ -158,7 +167,7 @@ async function fitting(
   inquiry: Inquiry,
 ): Promise<StripOffer> {
   const usable = await usableAnswers(em, viewer, input.channel);
-  const ranking = await ranked(em, viewer, inquiry, usable, input.limit);
+  const ranking = await ranked(em, viewer, inquiry, { top: input.limit, among: usable });
   if (ranking === null) return { replies: await offer(em, viewer, input, [], null), nothingFits: false };
   const best = await offer(em, viewer, { ...input, keys: ranking.fits.map((one) => one.id) }, [], null);
   const byKey = new Map(best.map((reply) => [reply.key, reply]));
