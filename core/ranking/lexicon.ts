@@ -23,7 +23,7 @@ const LONGEST = 40;
 
 /** The words that texts are made of. What is known of a word is worked out once: texts are made of the same words again and again. */
 export class Lexicon {
-  /** By word: the number of its stem; none where it tells nothing. */
+  /** By word: the number of its stem (M. F. Porter, “An algorithm for suffix stripping”, 1980, by the package `stemmer`); none where it tells nothing. */
   readonly stems = new TermLists();
   /** By word: the numbers of its runs of letters. */
   readonly grams = new TermLists();

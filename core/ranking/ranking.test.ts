@@ -2,13 +2,14 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { PastInquiry, RankedText } from "./inquiry";
 import { sentencesOf } from "./asks";
+import { Lexicon } from "./lexicon";
 import { latestOfEach } from "./latest";
 import { LAYERS, OWN, PAST, Postings, TAUGHT } from "./postings";
 import { Ranker } from "./ranker";
 import { Remembered } from "./remembered";
 import { Space } from "./space";
 import { TermLists } from "./term-lists";
-import { gramsOf, inquiryText, stemsOf, wordsOf } from "./text";
+import { gramsOf, inquiryText, wordsOf } from "./text";
 import { wordHash, WordVectors } from "./vectors";
 import { fitWords } from "./words";
 
@@ -45,7 +46,15 @@ describe("texts", () => {
       "brulee",
       "s",
     ]);
-    expect(stemsOf(wordsOf("The sailings were cancelled, cancelling"))).toEqual(["sail", "cancel", "cancel"]);
+    const lexicon = new Lexicon(() => -1);
+    const stems = lexicon
+      .read(wordsOf("The sailings were cancelled, cancelling"))
+      .map((word) => lexicon.stems.first(word));
+    expect(stems.filter((stem) => stem >= 0).map((stem) => lexicon.stem(stem))).toEqual([
+      "sail",
+      "cancel",
+      "cancel",
+    ]);
     expect(gramsOf(["ab"])).toEqual([" ab", "ab ", " ab "]);
     expect(gramsOf(["dog"])).toEqual([" do", "dog", "og ", " dog", "dog "]);
   });
@@ -74,6 +83,20 @@ describe("the ranking", () => {
     ranker.learn(past("SF-1", "Bitte schicken Sie mir mein Geld zurück", "refund"));
     expect(first(ranker, words)).toMatchObject({ id: "refund" });
     expect(first(ranker, words)?.why).toContain("like SF-1");
+  });
+
+  test("tells words that stand side by side as a phrase, and no others", () => {
+    const ranker = Ranker.of(
+      [reply("bikes", "Car deck", "A folding bicycle on the car deck is tied to the rail."), ...replies],
+      [],
+      null,
+    );
+    const why = (body: string) => first(ranker, body)?.why ?? [];
+    expect(why("is there a rail on the CAR deck, deck 3?")).toContain("“car deck”");
+    expect(why("Where do I leave the car? Deck 3 or the rail")).not.toContain("“car deck”");
+    expect(why("Folding bicycle or not")).toContain("“folding bicycle”");
+    const twice = why("car deck");
+    expect(twice).toEqual(["“car deck”"]);
   });
 
   test("takes back what was learned of an answer that did not go out", () => {

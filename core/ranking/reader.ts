@@ -3,7 +3,7 @@ import { Meanings } from "./meanings";
 import { Space } from "./space";
 import type { Inquiry, RankedText } from "./inquiry";
 import type { Lesson } from "./teacher";
-import { inquiryText, wordsOf } from "./text";
+import { inquiryText, plainOf, wordsOf } from "./text";
 import type { WordVectors } from "./vectors";
 
 /** The title and the tags say most in the fewest words. */
@@ -64,16 +64,47 @@ export class Reader {
     };
   }
 
-  /** How a stem or mark is told, in the words of the text that it was found in. */
-  tell(stem: number, text: Words): string {
-    const name = this.#lexicon.stem(stem);
-    if (name.startsWith(MARK)) return name.slice(1);
-    const word = text.find((one) => this.#lexicon.stems.first(one) === stem);
-    return `“${word === undefined ? name : this.#lexicon.written(word)}”`;
+  /**
+   * How stems and marks are told, in the words of the text that they were found in; those that stand side by side there are
+   * one phrase.
+   * @param stems the weightiest first, as they are told
+   * @param said the text as it was written
+   */
+  tell(stems: readonly number[], text: Words, said: string): string[] {
+    const wanted = new Set(stems);
+    const phrases = phrasesOf(text, (word) => wanted.has(this.#lexicon.stems.first(word)));
+    const told = new Set<number>();
+    const plain = plainOf(said);
+    return stems.flatMap((stem) => {
+      if (told.has(stem)) return [];
+      const name = this.#lexicon.stem(stem);
+      if (name.startsWith(MARK)) return [name.slice(1)];
+      const is = (word: number) => this.#lexicon.stems.first(word) === stem;
+      const phrase = phrases.find((words) => words.some(is) && this.#stands(words, plain)) ?? [];
+      const words = phrase.length > 0 ? phrase : text.filter(is).slice(0, 1);
+      for (const word of words) told.add(this.#lexicon.stems.first(word));
+      return [`“${words.map((word) => this.#lexicon.written(word)).join(" ") || name}”`];
+    });
+  }
+
+  /** Whether words stand in a text with nothing but space between. */
+  #stands(words: Words, plain: string): boolean {
+    return new RegExp(words.map((word) => this.#lexicon.written(word)).join("\\s+"), "u").test(plain);
   }
 
   #read(text: string, marks: string[] | undefined): Words {
     const words = this.#lexicon.read(wordsOf(text));
     return marks ? [...words, ...marks.map((mark) => this.#lexicon.mark(`${MARK}${mark}`))] : words;
   }
+}
+
+/** The longest runs of two or more different words that are wanted, one after the other. */
+function phrasesOf(text: Words, isWanted: (word: number) => boolean): number[][] {
+  const runs: number[][] = [[]];
+  for (const word of text) {
+    const run = runs.at(-1) ?? [];
+    if (isWanted(word) && !run.includes(word)) run.push(word);
+    else if (run.length > 0) runs.push(isWanted(word) ? [word] : []);
+  }
+  return runs.filter((run) => run.length > 1).sort((a, b) => b.length - a.length);
 }

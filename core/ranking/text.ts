@@ -1,4 +1,3 @@
-import { stemmer } from "stemmer";
 import { splitQuoted } from "../mail/quoting";
 
 /** Words that say nothing of what an inquiry is about, in English, German, French and Spanish, without accents. */
@@ -32,13 +31,12 @@ export function wordsOf(text: string): string[] {
   const said = text.includes("{") ? text.replace(/\{[^{}]*\}/g, " ") : text;
   // Most texts are plain ASCII, for which much less will do.
   if (/^[\0-\x7f]*$/.test(said)) return said.toLowerCase().match(/[a-z]+|[0-9]+/g) ?? [];
-  const plain = said.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
-  return plain.match(/\p{L}+|\p{N}+/gu) ?? [];
+  return plainOf(said).match(/\p{L}+|\p{N}+/gu) ?? [];
 }
 
-/** Words that tell, as their stems (M. F. Porter, “An algorithm for suffix stripping”, 1980, by the package `stemmer`). */
-export function stemsOf(words: string[]): string[] {
-  return words.filter(isTelling).map((word) => stemmer(word));
+/** A text in small letters, without accents. */
+export function plainOf(text: string): string {
+  return text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
 }
 
 /** Whether a word may tell what a text is about. */

@@ -15,7 +15,7 @@ interface ReplyRow extends RankedText {
   state: string;
 }
 
-/** Every answer of the library that was ever published: who may use which is asked with each inquiry. */
+/** Every answer of the library that was ever published, with what its passages' conditions name: who may use which is asked with each inquiry. */
 export async function readReplies(client: pg.Client, but: ReadonlyMap<string, string>): Promise<ReplyRow[]> {
   const states = await client.query<{ id: string; state: string }>(
     `select key as id, concat_ws(' ', current_version_id, updated_at) as state from replies where part = 'answer' and current_version_id is not null order by id`,
@@ -24,11 +24,12 @@ export async function readReplies(client: pg.Client, but: ReadonlyMap<string, st
   if (changed.length === 0) return [];
   const { rows } = await client.query<ReplyRow>(
     `select r.key as id, r.title, r.tags, r.channels, concat_ws(' ', r.current_version_id, r.updated_at) as state,
-            case when r.with_booking then array['with a booking'] else '{}' end as marks,
-            coalesce(string_agg(concat_ws(E'\\n', t.title, t.words), E'\\n' order by t.fallback desc, t.language), '') as body,
+            array(select 'topic ' || topic from unnest(r.topics) topic) || case when r.with_booking then array['with a booking'] else '{}' end as marks,
+            concat_ws(E'\\n', string_agg(concat_ws(E'\\n', t.title, t.words), E'\\n' order by t.fallback desc, t.language),
+              (select string_agg(distinct asked #>> '{}', ' ') from jsonb_path_query(v.passages, '$.**.to[*] ? (@.type() == "string")') asked)) as body,
             coalesce(array_agg(t.language), '{}') as languages
-       from replies r left join reply_variants t on t.version_id = r.current_version_id
-      where r.key = any($1) group by r.id order by r.id`,
+       from replies r join reply_versions v on v.id = r.current_version_id left join reply_variants t on t.version_id = v.id
+      where r.key = any($1) group by r.id, v.id order by r.id`,
     [changed],
   );
   return rows;

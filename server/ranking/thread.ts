@@ -1,7 +1,9 @@
 import { setImmediate } from "node:timers/promises";
 import { parentPort, workerData } from "node:worker_threads";
 import pg from "pg";
-import { Ranker, type Unlearn } from "#core/ranking/ranker";
+import type { Ranking } from "#core/ranking/inquiry";
+import type { Unlearn } from "#core/ranking/knowledge";
+import { Ranker } from "#core/ranking/ranker";
 import type { Question, Said, ThreadData } from "./protocol";
 import { OVERLAP, readCalledBack, readLetters, readReplies } from "./read";
 import { wordVectors } from "./word-vectors";
@@ -30,12 +32,18 @@ const learned = new Map<number, Unlearn[]>();
 
 port.on("message", (question: Question) => {
   if (ranker === null) waiting.push(question);
-  else answer(ranker, question);
+  else void answer(ranker, question);
 });
 
-function answer(known: Ranker, { id, asked }: Question): void {
+/** Answers a question; one about many inquiries lets others, about one, go between. */
+async function answer(known: Ranker, { id, asked }: Question): Promise<void> {
   try {
-    say({ kind: "answer", id, rankings: asked.map(({ inquiry, asking }) => known.rank(inquiry, asking)) });
+    const rankings: Ranking[] = [];
+    for (const { inquiry, asking } of asked) {
+      if (rankings.length > 0) await setImmediate();
+      rankings.push(known.rank(inquiry, asking));
+    }
+    say({ kind: "answer", id, rankings });
   } catch (error) {
     say({ kind: "refused", id, problem: problemOf(error) });
   }
@@ -43,7 +51,7 @@ function answer(known: Ranker, { id, asked }: Question): void {
 
 function knows(known: Ranker, what: "replies" | "history"): void {
   ranker = known;
-  for (const question of waiting.splice(0)) answer(known, question);
+  for (const question of waiting.splice(0)) void answer(known, question);
   say({ kind: "knows", what });
 }
 
