@@ -96,6 +96,30 @@ test("from Waiting an easy case is read and sent in three keystrokes at most", a
   expect(mail.text.match(/Bram Tessler/g)).toHaveLength(1);
 });
 
+test("cases that one reply fits are put together and answered one after the other", async ({ page }) => {
+  for (const name of ["Olga Alike", "Otto Alike"])
+    await write(name, "motorbikes", "Two of us come on motorbikes. Are there straps for the motorbikes?");
+  await write("Oona Alike", "a dog", "Is our dog allowed on deck?");
+  await signIn(page, "bram@example.com");
+  await expect(async () => {
+    await page.goto("/waiting?whose=all&text=Alike");
+    await expect(page.getByRole("link", { name: /Alike.*(close fit|likely)/ })).toHaveCount(3, { timeout: 2000 });
+  }).toPass();
+  await page.keyboard.press("a");
+  const together = page.getByRole("main").getByRole("region", { name: /motorbikes/i });
+  await expect(together.getByRole("link")).toHaveCount(2);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("region", { name: /Answer to O(lga|tto) Alike/ })).toContainText(/Hello O(lga|tto)/);
+  await page.keyboard.press("Control+Enter");
+  await expect(together.getByRole("link")).toHaveCount(1);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("region", { name: /Answer to O(lga|tto) Alike/ })).toContainText(/Hello O(lga|tto)/);
+  await page.keyboard.press("Control+Enter");
+  await expect(page.getByRole("link", { name: /O(lga|tto) Alike/ })).toHaveCount(0);
+  await page.keyboard.press("a");
+  await expect(page.getByRole("checkbox", { name: "Alike" })).not.toBeChecked();
+});
+
 test("a second question stacks a second answer with a join, and slips are moved by key", async ({ page }) => {
   await signIn(page);
   await write(

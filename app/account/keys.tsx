@@ -9,6 +9,7 @@ const groups: { place: string; keys: [string, string][] }[] = [
       ["Ctrl Enter", "send the answer that is open beside the list"],
       ["Esc", "close it"],
       ["/", "find a case"],
+      ["A", "put cases with the same best reply together"],
     ],
   },
   {

@@ -11,10 +11,11 @@ import { useClock } from "../ui/time";
 import { useKeys } from "../ui/use-keys";
 import { useLive } from "../ui/use-live";
 import type { Route } from "./+types/route";
+import { inAlike } from "./alike";
 import { inBands } from "./bands";
 import { CasePreview } from "./case-preview";
 import { CompactAnswer } from "./compact-answer";
-import { Ruler, PlainRows } from "./rows";
+import { Alike, Ruler, PlainRows } from "./rows";
 
 const query = z.object({
   list: z.enum(["us", "customer"]).catch("us"),
@@ -22,6 +23,7 @@ const query = z.object({
   channel: z.enum(["email", "chat", "sms"]).nullable().catch(null),
   topic: z.string().min(1).max(200).nullable().catch(null),
   text: z.string().max(200).catch(""),
+  alike: z.literal("yes").nullable().catch(null),
 });
 
 export async function loader(args: Route.LoaderArgs) {
@@ -64,8 +66,11 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   const [chosen, setChosen] = useState<number | null>(null);
   // Kept as it was opened: what the list learns meanwhile does not take an answer away from who reads it.
   const [compact, setCompact] = useState<{ row: WaitingRow; reply: BestReply } | null>(null);
+  const { best, failed } = useBest(loaderData.best);
   const groups = filter.list === "us" ? inBands(rows, now, timeZone) : null;
-  const order = groups ? groups.flatMap((group) => group.rows) : rows;
+  const onRuler = groups ? groups.flatMap((group) => group.rows) : rows;
+  const alike = groups && filter.alike ? inAlike(onRuler, best) : null;
+  const order = alike ? alike.flatMap((group) => group.rows) : onRuler;
   const at = Math.max(
     0,
     order.findIndex((row) => row.number === chosen),
@@ -80,17 +85,21 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     setCompact({ row, reply });
   };
   useLive();
-  const { best, failed } = useBest(loaderData.best);
   const easy = selected ? easyReply(best[selected.number]) : null;
 
   useKeys((event) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
-    const field = event.target instanceof HTMLElement && event.target.closest("input, select, textarea");
+    const target = event.target instanceof HTMLElement ? event.target : null;
+    const field = target?.closest("input:not([type=checkbox]), select, textarea");
     if (event.key === "/" && !field) {
       event.preventDefault();
       document.getElementById("find-case")?.focus();
     }
     if (field) return;
+    if (event.key === "a" && filter.list === "us") {
+      event.preventDefault();
+      void navigate(withParams(params, { alike: filter.alike ? null : "yes" }), { replace: true });
+    }
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     const next = order[at + step];
     if (step !== 0 && next) {
@@ -102,13 +111,14 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
       row?.scrollIntoView({ block: "nearest" });
     }
     if (event.key === "Escape") setCompact(null);
-    const onRow = event.target instanceof HTMLElement && event.target.id === `case-${selected?.number}`;
-    const idle = document.activeElement === document.body;
+    const onRow = target?.id === `case-${selected?.number}`;
+    const idle = document.activeElement === document.body || target?.matches("[type=checkbox]") === true;
     if (event.key !== "Enter" || !selected || compact !== null || (!idle && !onRow)) return;
-    if (easy) {
-      event.preventDefault();
-      answerHere(selected, easy);
-    } else if (idle) void navigate(`/cases/${selected.number}`);
+    // A row opens its case by itself.
+    if (!easy && onRow) return;
+    event.preventDefault();
+    if (easy) answerHere(selected, easy);
+    else void navigate(`/cases/${selected.number}`);
   });
 
   return (
@@ -140,6 +150,19 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             onChange={(event) => void submit(event.currentTarget, { replace: true })}
           >
             {filter.list === "customer" && <input type="hidden" name="list" value="customer" />}
+            {filter.list === "us" && (
+              <label className="flex items-center gap-1.5 pb-1">
+                <input
+                  type="checkbox"
+                  name="alike"
+                  value="yes"
+                  defaultChecked={filter.alike !== null}
+                  key={filter.alike}
+                  className="accent-accent"
+                />
+                Alike <Kbd keys="A" />
+              </label>
+            )}
             <Select
               name="whose"
               label="Whose"
@@ -180,6 +203,8 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             filtered={filter.text !== "" || filter.topic !== null || filter.whose === "mine"}
             list={filter.list}
           />
+        ) : alike ? (
+          <Alike groups={alike} best={best} selected={selected?.number ?? null} onSelect={select} />
         ) : groups ? (
           <Ruler groups={groups} best={best} selected={selected?.number ?? null} onSelect={select} />
         ) : (

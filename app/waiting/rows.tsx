@@ -3,7 +3,9 @@ import type { WaitingRow } from "#server/cases/waiting";
 import { exactTime, Time, timeLeft, useClock } from "../ui/time";
 import { fitWords } from "#core/ranking/words";
 import type { Best } from "#server/ranking/best";
-import type { Band } from "./bands";
+import { Mark } from "../ui/mark";
+import type { AlikeGroup } from "./alike";
+import { bandOf, type Band } from "./bands";
 
 interface Selection {
   best: Record<number, Best>;
@@ -39,6 +41,38 @@ export function Ruler({
           </ul>
         </section>
       ))}
+    </div>
+  );
+}
+
+/** Cases under the reply that fits them best, to answer one after the other. */
+export function Alike({ groups, ...selection }: { groups: AlikeGroup[] } & Selection) {
+  const { now, timeZone } = useClock();
+  return (
+    <div>
+      {groups.map(({ reply, rows }) => {
+        const name = reply?.title ?? "No sure reply";
+        return (
+          <section key={reply?.key ?? ""} aria-label={name}>
+            <h2 className="flex items-center gap-3 border-t border-line px-6 pt-4 pb-2 font-bold">
+              {reply && <Mark letters={reply.mark} />}
+              <span className="truncate">{name}</span>
+              <span className="font-normal text-soft tabular-nums">{rows.length}</span>
+            </h2>
+            <ul className="pl-6">
+              {rows.map((row) => (
+                <Row
+                  key={row.number}
+                  row={row}
+                  when={<Due row={row} band={bandOf(row.answerBy, now, timeZone)} />}
+                  underReply={reply !== null}
+                  {...selection}
+                />
+              ))}
+            </ul>
+          </section>
+        );
+      })}
     </div>
   );
 }
@@ -80,7 +114,13 @@ function Row({
   best,
   selected,
   onSelect,
-}: { row: WaitingRow; when: React.ReactNode } & Selection) {
+  underReply = false,
+}: {
+  row: WaitingRow;
+  when: React.ReactNode;
+  /** Whether it stands under its best reply, which need not be told again. */
+  underReply?: boolean;
+} & Selection) {
   const chosen = row.number === selected;
   const name = row.organisation ?? row.customer;
   return (
@@ -100,7 +140,7 @@ function Row({
             <span className={row.subject ? "text-soft" : ""}>{row.words.slice(0, 160)}</span>
           </span>
         </span>
-        <BestLine best={best[row.number]} />
+        <BestLine best={best[row.number]} titled={!underReply} />
         <span className="hidden gap-3 text-sm text-soft sm:col-start-3 sm:row-start-1 sm:flex">
           {row.refused && <strong className="text-stop">refused</strong>}
           {row.people.length > 0 && <span className="font-semibold text-look">{row.people.join(", ")}</span>}
@@ -113,8 +153,8 @@ function Row({
 }
 
 /** What the shelf has for a case, in one line: how well, which reply, and why. */
-function BestLine({ best }: { best: Best | undefined }) {
-  if (!best) return null;
+function BestLine({ best, titled }: { best: Best | undefined; titled: boolean }) {
+  if (!best || (!titled && !best.reply)) return null;
   const words = best.reply && fitWords(best.reply.fit);
   return (
     <span className="col-[2/-1] -mt-2 truncate text-sm text-soft">
@@ -123,7 +163,8 @@ function BestLine({ best }: { best: Best | undefined }) {
           <strong className={`font-semibold ${words === "close fit" ? "text-accent" : "text-ink"}`}>
             {words ?? "perhaps"}
           </strong>{" "}
-          {best.reply.title.toLowerCase()}, {best.reply.why}
+          {titled && `${best.reply.title.toLowerCase()}, `}
+          {best.reply.why}
         </>
       ) : (
         "nothing on the shelf fits"

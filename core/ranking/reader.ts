@@ -89,7 +89,7 @@ export class Reader {
 
   /** Whether words stand in a text with nothing but space between. */
   #stands(words: Words, plain: string): boolean {
-    return new RegExp(words.map((word) => this.#lexicon.written(word)).join("\\s+"), "u").test(plain);
+    return new RegExp(words.map((word) => this.#lexicon.written(word)).join("[^\\S\\n]+"), "u").test(plain);
   }
 
   #read(text: string, marks: string[] | undefined): Words {
