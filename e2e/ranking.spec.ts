@@ -103,17 +103,23 @@ test("cases that one reply fits are put together and answered one after the othe
   await signIn(page, "bram@example.com");
   await expect(async () => {
     await page.goto("/waiting?whose=all&text=Alike");
-    await expect(page.getByRole("link", { name: /Alike.*(close fit|likely)/ })).toHaveCount(3, { timeout: 2000 });
+    await expect(page.getByRole("link", { name: /Alike.*(close fit|likely)/ })).toHaveCount(3, {
+      timeout: 2000,
+    });
   }).toPass();
   await page.keyboard.press("a");
   const together = page.getByRole("main").getByRole("region", { name: /motorbikes/i });
   await expect(together.getByRole("link")).toHaveCount(2);
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("region", { name: /Answer to O(lga|tto) Alike/ })).toContainText(/Hello O(lga|tto)/);
+  await expect(page.getByRole("region", { name: /Answer to O(lga|tto) Alike/ })).toContainText(
+    /Hello O(lga|tto)/,
+  );
   await page.keyboard.press("Control+Enter");
   await expect(together.getByRole("link")).toHaveCount(1);
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("region", { name: /Answer to O(lga|tto) Alike/ })).toContainText(/Hello O(lga|tto)/);
+  await expect(page.getByRole("region", { name: /Answer to O(lga|tto) Alike/ })).toContainText(
+    /Hello O(lga|tto)/,
+  );
   await page.keyboard.press("Control+Enter");
   await expect(page.getByRole("link", { name: /O(lga|tto) Alike/ })).toHaveCount(0);
   await page.keyboard.press("a");

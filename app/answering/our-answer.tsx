@@ -75,7 +75,7 @@ export function OurAnswer({ open, answer, place, looked, rival, considered, onSe
                   </button>
                   <Kbd keys="Esc" />
                 </p>
-                {looked && <Difference reply={looked} other={rival} />}
+                {looked && <Difference open={open} patterns={answer.patterns} reply={looked} other={rival} />}
                 <div className="letter">
                   <LetterBlocks blocks={preview.letter.blocks} />
                 </div>

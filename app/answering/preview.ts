@@ -1,10 +1,17 @@
 import { secondLook } from "#core/checks/second-look";
 import { compose, type SubjectChoice } from "#core/compose/compose";
 import type { PatternEngine } from "#core/conditions/patterns";
+import type { Doc } from "#core/document/types";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import { letterInputs, untouched } from "./inputs";
 import { firstSlips } from "./take";
+
+/** A reply's own words as they read for a case, without what stands around them. */
+export function readsAs(open: OpenCase, reply: StripReply, patterns: PatternEngine): Doc {
+  const slips = firstSlips(reply, { opening: null, closing: null });
+  return { type: "doc", content: compose({ ...letterInputs(open, untouched(patterns)), slips }).blocks };
+}
 
 /** A reply as it would read for a case, taken first and left untouched: its slips, its letter and the second look. */
 export function previewOf(
