@@ -5,7 +5,7 @@ import type { Asking, Fit, Inquiry, Outcome, PastInquiry, RankedText, Ranking } 
 import { latestOfEach } from "./latest";
 import type { Words } from "./lexicon";
 import { Knowledge, type Place, type Unlearn } from "./knowledge";
-import type { Weighed } from "./space";
+import type { Weighed } from "./weighed";
 import { highest } from "./order";
 import { inquiryText } from "./text";
 import type { WordVectors } from "./vectors";

@@ -1,13 +1,7 @@
-import type { Weighed } from "./space";
+import type { Weighings } from "./weighed";
 
 /** So many past inquiries of each reply are kept to be named. */
 const MOST = 24;
-
-/** Weighed texts, one after the other in one list. */
-export interface Weighings extends Weighed {
-  /** Where each ends. */
-  ends: number[];
-}
 
 /** The latest past inquiries of a reply. */
 export class Remembered {

@@ -1,16 +1,10 @@
 import { Entries } from "./entries";
-import type { Weighings } from "./remembered";
 import type { Words } from "./lexicon";
 import { logarithm, widened } from "./numbers";
 import { SparseSum } from "./sparse-sum";
 import type { TermLists } from "./term-lists";
+import type { Weighed, Weighings } from "./weighed";
 import { LAYERS, OWN, PAST, Postings, TAUGHT } from "./postings";
-
-/** A text as weights of terms, its length one. */
-export interface Weighed {
-  terms: Int32Array;
-  weights: Float32Array;
-}
 
 /** A reply that a space knows nothing of yet. */
 export interface NewReply {

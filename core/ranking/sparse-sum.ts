@@ -1,5 +1,5 @@
 import { widened } from "./numbers";
-import type { Weighed } from "./space";
+import type { Weighed } from "./weighed";
 
 /** The sum of many texts, by term. */
 export class SparseSum {

@@ -1,6 +1,7 @@
 import type { Meanings } from "./meanings";
 import { LAYERS } from "./postings";
-import type { Space, Weighed } from "./space";
+import type { Space } from "./space";
+import type { Weighed } from "./weighed";
 
 /** A text as its features: stems, runs of letters and meaning, each of a length of its own. */
 export interface Lesson {
