@@ -10,11 +10,20 @@ class Numbering {
   readonly names: string[] = [];
   readonly #numbers = new Map<string, number>();
 
+  known(name: string): number | undefined {
+    return this.#numbers.get(name);
+  }
+
   of(name: string): number {
     const known = this.#numbers.get(name);
     if (known !== undefined) return known;
     this.#numbers.set(name, this.names.length);
     return this.names.push(name) - 1;
+  }
+
+  /** Forgets all but the first names. */
+  shrink(count: number): void {
+    for (const name of this.names.splice(count)) this.#numbers.delete(name);
   }
 }
 
@@ -30,7 +39,7 @@ export class Lexicon {
   /** By word: where its meaning stands among the vectors, or -1 where it tells nothing, or is unknown. */
   readonly rows: number[] = [];
   readonly #row: (word: string) => number;
-  readonly #words = new Map<string, number>();
+  readonly #words = new Numbering();
   readonly #written: string[] = [];
   readonly #stemNumbers = new Numbering();
   readonly #gramNumbers = new Numbering();
@@ -42,12 +51,30 @@ export class Lexicon {
 
   /** The numbers of words. */
   read(words: string[]): number[] {
-    return words.map((word) => this.#words.get(word) ?? this.#meet(word.slice(0, LONGEST)));
+    return words.map((word) => this.#words.known(word) ?? this.#meet(word.slice(0, LONGEST)));
   }
 
   /** The number of what stands beside the words as one term, with no letters to compare. */
   mark(name: string): number {
-    return this.#words.get(name) ?? this.#add(name, "", [this.#stemNumbers.of(name)], [], -1);
+    return this.#words.known(name) ?? this.#add(name, "", [this.#stemNumbers.of(name)], [], -1);
+  }
+
+  /** Does something with words that need not be known any longer afterwards: what is only asked about takes no room. */
+  apart<Result>(work: () => Result): Result {
+    const words = this.#written.length;
+    const stems = this.#stemNumbers.names.length;
+    const grams = this.#gramNumbers.names.length;
+    try {
+      return work();
+    } finally {
+      this.#words.shrink(words);
+      this.#written.length = words;
+      this.rows.length = words;
+      this.#stemNumbers.shrink(stems);
+      this.stems.shrink(words, stems);
+      this.#gramNumbers.shrink(grams);
+      this.grams.shrink(words, grams);
+    }
   }
 
   /** A word's letters. */
@@ -61,7 +88,7 @@ export class Lexicon {
   }
 
   #meet(written: string): number {
-    const known = this.#words.get(written);
+    const known = this.#words.known(written);
     if (known !== undefined) return known;
     const grams = gramsOf([written]).map((gram) => this.#gramNumbers.of(gram));
     const telling = isTelling(written);
@@ -70,8 +97,8 @@ export class Lexicon {
   }
 
   #add(name: string, written: string, stems: number[], grams: number[], row: number): number {
-    const word = this.#written.push(written) - 1;
-    this.#words.set(name, word);
+    const word = this.#words.of(name);
+    this.#written.push(written);
     this.stems.push(stems);
     this.grams.push(grams);
     this.rows.push(row);

@@ -114,7 +114,11 @@ export class Ranker {
   }
 
   /** The replies for an inquiry, the likeliest first; those that do not suit its channel or reader last, saying so. */
-  rank(inquiry: Inquiry, { top, among, person, team }: Asking): Ranking {
+  rank(inquiry: Inquiry, asking: Asking): Ranking {
+    return this.#known.reader.apart(() => this.#ranking(inquiry, asking));
+  }
+
+  #ranking(inquiry: Inquiry, { top, among, person, team }: Asking): Ranking {
     const text = this.#known.reader.readInquiry(inquiry);
     const lesson = this.#known.reader.weigh(text);
     const scores = this.#known.scores(lesson);

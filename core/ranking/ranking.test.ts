@@ -99,6 +99,23 @@ describe("the ranking", () => {
     expect(twice).toEqual(["“car deck”"]);
   });
 
+  test("is not changed by what is asked", () => {
+    const [asking, quiet] = [Ranker.of(replies, [], null), Ranker.of(replies, [], null)];
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom("dogs", "xyzzy", "ünknown", "42", "dog", "qq"), { maxLength: 8 }),
+        (words) => {
+          asking.rank({ ...asked(words.join(" ")), marks: ["topic new"] }, { top: 4 });
+          const body = `${words.join("")} dogs may come`;
+          expect(asking.rank(asked(body), { top: 4 })).toEqual(quiet.rank(asked(body), { top: 4 }));
+        },
+      ),
+    );
+    for (const ranker of [asking, quiet]) ranker.learn(past("SF-1", "my xyzzy is ünknown", "lost"));
+    expect(asking.rank(asked("xyzzy"), { top: 4 })).toEqual(quiet.rank(asked("xyzzy"), { top: 4 }));
+    expect(first(asking, "xyzzy")).toMatchObject({ id: "lost" });
+  });
+
   test("takes back what was learned of an answer that did not go out", () => {
     const kept = [past("SF-1", "the dog eats on the ship", "dogs"), past("SF-2", "a bike", "bikes")];
     const ranker = Ranker.of(replies, kept, null);

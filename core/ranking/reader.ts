@@ -44,6 +44,11 @@ export class Reader {
     return this.#read(inquiry.earlier ? `${text}\n${text}\n${inquiry.earlier}` : text, inquiry.marks);
   }
 
+  /** Does something with texts that are only asked about: words of theirs that nobody knows are forgotten afterwards. */
+  apart<Result>(work: () => Result): Result {
+    return this.#lexicon.apart(work);
+  }
+
   /** The words of a part of an inquiry. */
   readPart(text: string): Words {
     return this.#read(text, undefined);

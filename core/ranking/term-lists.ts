@@ -23,6 +23,13 @@ export class TermLists {
     this.starts[this.#items] = this.#length;
   }
 
+  /** Forgets all but the first items. @param size one more than their highest term */
+  shrink(items: number, size: number): void {
+    this.#items = items;
+    this.#length = this.starts[items] ?? 0;
+    this.size = size;
+  }
+
   /** The first term of an item, or -1 where it has none. */
   first(item: number): number {
     const start = this.starts[item] ?? 0;

@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Inquiry } from "#core/ranking/inquiry";
 import { query } from "../db/sql";
-import { marksOf } from "./read";
+import { BOOKING_STATUS, marksOf } from "./read";
 
 interface Row {
   number: number;
@@ -13,6 +13,7 @@ interface Row {
   customer_language: string | null;
   topic: string | null;
   booking: boolean;
+  status: string | null;
   attached: boolean;
 }
 
@@ -23,7 +24,7 @@ interface Row {
 export async function inquiriesOf(em: EntityManager, numbers: number[]): Promise<Map<number, Inquiry>> {
   const rows = await query<Row>(
     em,
-    `select c.number, c.channel, m.subject, m.text as body, m.language, cu.language as customer_language, c.topic, c.booking_reference is not null as booking,
+    `select c.number, c.channel, m.subject, m.text as body, m.language, cu.language as customer_language, c.topic, c.booking_reference is not null as booking, ${BOOKING_STATUS} as status,
             exists (select 1 from attachments a where a.message_id = m.id) as attached,
             (select string_agg(e.text, E'\\n' order by e.at) from messages e
               where e.case_id = c.id and e.direction = 'in' and e.id <> m.id and e.at <= m.at

@@ -44,15 +44,12 @@ interface AnswerRow {
   rewritten: number | null;
 }
 
-interface TextRow {
+interface TextRow extends Known {
   letter: number;
   id: string;
   channel: string;
   subject: string;
   body: string;
-  topic: string | null;
-  booking: boolean;
-  attached: boolean;
 }
 
 /** What was sent, as ranking learns it. */
@@ -64,10 +61,23 @@ export interface History {
   older: Outcome[];
 }
 
+/** What a case has beside its words. */
+interface Known {
+  topic: string | null;
+  booking: boolean;
+  /** Its booking's, where the booking system told it. */
+  status: string | null;
+  attached: boolean;
+}
+
+/** The status of the booking of a case `c`. */
+export const BOOKING_STATUS = `(select k.data ->> 'status' from case_lookups k where k.case_id = c.id and k.source = 'bookings')`;
+
 /** What is known of a case beside its words, as ranking reads it. */
-export function marksOf(known: { topic: string | null; booking: boolean; attached: boolean }): string[] {
+export function marksOf(known: Known): string[] {
   const marks = known.topic === null ? [] : [`topic ${known.topic}`];
   if (known.booking) marks.push("with a booking");
+  if (known.status !== null) marks.push(`booking ${known.status}`);
   if (known.attached) marks.push("with an attachment");
   return marks;
 }
@@ -150,15 +160,15 @@ async function readTexts(
   for (let at = 0; at < letters.length; at += AT_ONCE) {
     const { rows } = await client.query<TextRow>(
       `select l.id as letter, concat((select case_prefix from house limit 1), '-', c.number) as id, asked.channel, asked.subject, asked.text as body,
-              c.topic, c.booking_reference is not null as booking, exists (select 1 from attachments a where a.message_id = asked.id) as attached
+              c.topic, c.booking_reference is not null as booking, ${BOOKING_STATUS} as status, exists (select 1 from attachments a where a.message_id = asked.id) as attached
          from sent_letters l join messages sent on sent.id = l.message_id join cases c on c.id = l.case_id
          join lateral (select m.id, m.channel, m.subject, m.text from messages m
             where m.case_id = l.case_id and m.direction = 'in' and m.at <= sent.at order by m.at desc, m.id desc limit 1) asked on true
         where l.id = any($1)`,
       [letters.slice(at, at + AT_ONCE)],
     );
-    for (const { letter, topic, booking, attached, ...text } of rows)
-      texts.set(letter, { ...text, marks: marksOf({ topic, booking, attached }) });
+    for (const { letter, topic, booking, status, attached, ...text } of rows)
+      texts.set(letter, { ...text, marks: marksOf({ topic, booking, status, attached }) });
   }
   return texts;
 }

@@ -23,9 +23,11 @@ export function exactly(terms: string[]): string {
   return terms.map((term) => `${term}:*`).join(" & ");
 }
 
-/** The same, but that a term of one or two letters, with which everything begins somewhere, is looked for in titles, tags and shelves only. */
+/** The same; but where nothing longer than two letters is asked, with which everything begins somewhere, in titles, tags and shelves only. */
 export function inNames(terms: string[]): string {
-  return terms.map((term) => `${term}:*${term.length < 3 ? "AB" : ""}`).join(" & ");
+  return terms.some((term) => term.length > 2)
+    ? exactly(terms)
+    : terms.map((term) => `${term}:*AB`).join(" & ");
 }
 
 /**
