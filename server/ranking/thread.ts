@@ -13,7 +13,7 @@ import { wordVectors } from "./word-vectors";
  * while it reads, and learns whatever any process sends or keeps as soon as it is committed.
  */
 
-/** While a ranker is built, questions are answered at least this often. */
+/** While a ranker is built, questions are answered about this often; single steps may take some times as long. */
 const TURN_MS = 10;
 
 const port = parentPort;
