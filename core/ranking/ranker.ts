@@ -7,7 +7,7 @@ import type { Words } from "./lexicon";
 import { Knowledge, type Place, type Unlearn } from "./knowledge";
 import type { Weighed } from "./weighed";
 import { highest } from "./order";
-import { inquiryText } from "./text";
+import { inquiryText, spacedOnce } from "./text";
 import type { WordVectors } from "./vectors";
 
 /** So many words are told as reasons at most. */
@@ -15,7 +15,7 @@ const MOST_TOLD = 4;
 /** A past inquiry is told as alike from here on (a cosine). */
 const ALIKE = 0.2;
 /** So many past inquiries are read at the start; where there are more, the oldest of those replies that have most are not. */
-export const MOST_READ = 80_000;
+export const MOST_READ = 60_000;
 /** Up to here all of the past says how sure a fit is, each fifth of it by the others; beyond, its latest answers do. */
 const CROSS_VALIDATED = 4000;
 const FOLDS = 5;
@@ -34,7 +34,7 @@ const HARDLY = 1e-4;
 /** Long work pauses after so many texts. */
 const PAUSE = 50;
 
-/** An inquiry, as far as reasons are told of it: its words, their weights, those by term, and what it says. */
+/** An inquiry, as far as reasons are told of it: its words, their weights, those by term, and what it says in small letters, spaced once. */
 interface Told {
   text: Words;
   words: Weighed;
@@ -131,12 +131,12 @@ export class Ranker {
     for (let at = 0; at < fits.length; at += 1) if (!suits(at)) fits[at] = 0;
     const reasons = this.#bend(fits, { person, team });
     // Chances too small to tell apart are told apart by scores, which weigh less than any chance that counts.
-    const keys = Float64Array.from(fits, (fit, at) =>
-      asked[at] ? (suits(at) ? 1000 : 0) + fit + (scores[at] ?? 0) * 1e-7 : -Infinity,
-    );
+    const keys = new Float64Array(fits.length).fill(-Infinity);
+    for (let at = 0; at < keys.length; at += 1)
+      if (asked[at]) keys[at] = (suits(at) ? 1000 : 0) + (fits[at] ?? 0) + (scores[at] ?? 0) * 1e-7;
     const order = highest(keys, Math.max(1, top));
     const byTerm = this.#known.reader.words.byTerm(lesson.words);
-    const told: Told = { text, words: lesson.words, byTerm, said: inquiryText(inquiry) };
+    const told: Told = { text, words: lesson.words, byTerm, said: spacedOnce(inquiryText(inquiry)) };
     const first = order[0];
     const also =
       first === undefined || !suits(first)

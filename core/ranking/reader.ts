@@ -3,7 +3,7 @@ import { Meanings } from "./meanings";
 import { Space } from "./space";
 import type { Inquiry, RankedText } from "./inquiry";
 import type { Lesson } from "./teacher";
-import { inquiryText, plainOf, wordsOf } from "./text";
+import { inquiryText, wordsOf } from "./text";
 import type { WordVectors } from "./vectors";
 
 /** The title and the tags say most in the fewest words. */
@@ -73,28 +73,26 @@ export class Reader {
    * How stems and marks are told, in the words of the text that they were found in; those that stand side by side there are
    * one phrase.
    * @param stems the weightiest first, as they are told
-   * @param said the text as it was written
+   * @param said the text in small letters, spaced once
    */
   tell(stems: readonly number[], text: Words, said: string): string[] {
     const wanted = new Set(stems);
     const phrases = phrasesOf(text, (word) => wanted.has(this.#lexicon.stems.first(word)));
     const told = new Set<number>();
-    const plain = plainOf(said);
     return stems.flatMap((stem) => {
       if (told.has(stem)) return [];
       const name = this.#lexicon.stem(stem);
       if (name.startsWith(MARK)) return [name.slice(1)];
       const is = (word: number) => this.#lexicon.stems.first(word) === stem;
-      const phrase = phrases.find((words) => words.some(is) && this.#stands(words, plain)) ?? [];
+      const phrase = phrases.find((words) => words.some(is) && said.includes(this.#phrase(words))) ?? [];
       const words = phrase.length > 0 ? phrase : text.filter(is).slice(0, 1);
       for (const word of words) told.add(this.#lexicon.stems.first(word));
-      return [`“${words.map((word) => this.#lexicon.written(word)).join(" ") || name}”`];
+      return [`“${this.#phrase(words) || name}”`];
     });
   }
 
-  /** Whether words stand in a text with nothing but space between. */
-  #stands(words: Words, plain: string): boolean {
-    return new RegExp(words.map((word) => this.#lexicon.written(word)).join("[^\\S\\n]+"), "u").test(plain);
+  #phrase(words: Words): string {
+    return words.map((word) => this.#lexicon.written(word)).join(" ");
   }
 
   #read(text: string, marks: string[] | undefined): Words {

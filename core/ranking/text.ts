@@ -34,8 +34,12 @@ export function wordsOf(text: string): string[] {
   return plainOf(said).match(/\p{L}+|\p{N}+/gu) ?? [];
 }
 
-/** A text in small letters, without accents. */
-export function plainOf(text: string): string {
+/** A text in small letters, without accents, with one space where there were several; lines end as they did. */
+export function spacedOnce(text: string): string {
+  return plainOf(text).replace(/[^\S\n]+/g, " ");
+}
+
+function plainOf(text: string): string {
   return text.normalize("NFKD").replace(/\p{M}/gu, "").toLowerCase();
 }
 
