@@ -50,7 +50,7 @@ export const Reply = defineEntity({
     /** Id of the reply that it was started from. */
     copiedFromId: p.integer().nullable(),
     /** The published version, or the newest where none ever was: the one that lists and searches show. */
-    currentVersionId: p.integer().nullable(),
+    currentVersionId: p.integer().nullable().index(),
     createdAt: p.datetime().defaultRaw("now()"),
     updatedAt: p.datetime().defaultRaw("now()"),
   },
