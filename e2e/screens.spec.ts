@@ -34,7 +34,7 @@ for (const [colorScheme, customer] of [
     test.setTimeout(300_000);
     const errors: string[] = [];
     page.on("console", (message) => {
-      if (message.type() === "error") errors.push(message.text());
+      if (message.type() === "error") errors.push(`${page.url()}: ${message.text()}`);
     });
     page.on("pageerror", (error) => errors.push(error.message));
     await page.goto("/sign-in");
