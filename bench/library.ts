@@ -1,13 +1,8 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Block } from "#core/document/types";
 import type { Inquiry } from "#core/ranking/inquiry";
 import type { Library, LibraryReply } from "#core/formats/library";
-import { connect, disconnect, migrate } from "#server/db/orm";
 import { query } from "#server/db/sql";
-import { startBoss, useBoss } from "#server/jobs/boss";
 import type { Viewer } from "#server/people/viewer";
 import { houseRanker, stopRankers } from "#server/ranking/house-ranker";
 import { readFilter } from "#server/replies/filter";
@@ -15,9 +10,7 @@ import { importLibrary } from "#server/replies/import";
 import { listReplies } from "#server/replies/list";
 import { stripReplies } from "#server/replies/strip";
 import { readDemo } from "../demo/read";
-import { seedDemo } from "../demo/seed";
-import { ensurePackages, postgres } from "../scripts/debian";
-import { startPostgres } from "../scripts/postgres";
+import { onDemoDatabase } from "./database";
 import { percentiles, random } from "./measure";
 
 const REPLIES = 10_000;
@@ -32,31 +25,19 @@ const shelfOf = (index: number) => `shelf-${Math.floor(index / BATCH)}-${index %
  * reads as many rows by title. Milliseconds, median and 95th percentile.
  */
 export async function benchLibrary(): Promise<object> {
-  ensurePackages([postgres]);
-  const folder = mkdtempSync(join(tmpdir(), "plain-shelf-bench-"));
-  const server = await startPostgres(join(folder, "postgres"), true);
-  try {
-    const orm = await connect(server.url);
-    await migrate(orm);
-    const boss = await startBoss(server.url, "sender");
-    useBoss(boss);
-    const viewer = await fill(orm.em.fork());
-    await boss.stop({ graceful: false });
-    return await measure(() => orm.em.fork(), viewer);
-  } finally {
-    await stopRankers();
-    await disconnect();
-    server.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  const now = new Date();
+  return onDemoDatabase(async (em) => {
+    try {
+      return await measure(em, await fill(em(), now));
+    } finally {
+      await stopRankers();
+    }
+  }, now);
 }
 
-/** The demo, and thousands of replies whose paragraphs and titles are drawn from the demo's. */
-async function fill(em: EntityManager): Promise<Viewer> {
+/** Puts beside the demo thousands of replies whose paragraphs and titles are drawn from the demo's. */
+async function fill(em: EntityManager, now: Date): Promise<Viewer> {
   const draw = random(20_261_125);
-  const now = new Date();
-  await em.transactional((inner) => seedDemo(inner, null, now));
-  em.clear();
   const { library } = await readDemo();
   const paragraphs = library.replies.flatMap((reply) =>
     reply.variants.flatMap(({ language, document }) =>

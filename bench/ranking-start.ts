@@ -1,15 +1,8 @@
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { setTimeout } from "node:timers/promises";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { connect, disconnect, migrate } from "#server/db/orm";
 import { query } from "#server/db/sql";
 import { HouseRanker } from "#server/ranking/house-ranker";
-import { ensurePackages, postgres } from "../scripts/debian";
-import { startPostgres } from "../scripts/postgres";
-import { seedDemo } from "../demo/seed";
-import { startBoss, useBoss } from "#server/jobs/boss";
+import { onDemoDatabase } from "./database";
 import { madeLibrary, type MadeLibrary } from "./made-library";
 import { percentiles } from "./measure";
 
@@ -25,29 +18,15 @@ const EVERY_MS = 200;
  * how long until it knows everything, and how long questions take meanwhile and afterwards.
  */
 export async function benchRankingStart(): Promise<object> {
-  ensurePackages([postgres]);
-  const folder = mkdtempSync(join(tmpdir(), "plain-shelf-bench-"));
-  const server = await startPostgres(join(folder, "postgres"), true);
-  try {
-    const orm = await connect(server.url);
-    await migrate(orm);
+  return onDemoDatabase(async (em, url) => {
     const library = madeLibrary({ replies: REPLIES, past: PAST, asked: ASKED });
-    await fill(orm.em.fork(), server.url, library);
-    return await measure(server.url, library);
-  } finally {
-    await disconnect();
-    server.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+    await fill(em(), library);
+    return measure(url, library);
+  }, new Date());
 }
 
-/** The demo, in place of whose replies and letters stand made ones. */
-async function fill(em: EntityManager, url: string, { replies, past }: MadeLibrary): Promise<void> {
-  const boss = await startBoss(url, "sender");
-  useBoss(boss);
-  await em.transactional((inner) => seedDemo(inner, null, new Date()));
-  em.clear();
-  await boss.stop({ graceful: false });
+/** Puts made replies and letters beside those of the demo. */
+async function fill(em: EntityManager, { replies, past }: MadeLibrary): Promise<void> {
   const column = <Row>(rows: Row[], value: (row: Row) => unknown) => rows.map(value);
   await query(
     em,

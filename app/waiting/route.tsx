@@ -7,6 +7,7 @@ import { bestReplies, type Best, type BestReply } from "#server/ranking/best";
 import { log } from "#server/log";
 import { signedIn } from "#server/web/context";
 import { Kbd } from "../ui/kbd";
+import { withParams } from "../ui/params";
 import { useClock } from "../ui/time";
 import { useKeys } from "../ui/use-keys";
 import { useLive } from "../ui/use-live";
@@ -45,17 +46,6 @@ function unranked(error: unknown): null {
 
 const listTab = (active: boolean) =>
   `border-b-2 pb-1 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`;
-
-/** The address with some of its filters changed. */
-function withParams(params: URLSearchParams, changes: Record<string, string | null>): string {
-  const next = new URLSearchParams(params);
-  for (const [key, value] of Object.entries(changes)) {
-    if (value === null) next.delete(key);
-    else next.set(key, value);
-  }
-  const text = next.toString();
-  return text === "" ? "/waiting" : `/waiting?${text}`;
-}
 
 export default function Waiting({ loaderData }: Route.ComponentProps) {
   const { rows, more, most, counts, topics, filter } = loaderData;
@@ -98,7 +88,9 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     if (field) return;
     if (event.key === "a" && filter.list === "us") {
       event.preventDefault();
-      void navigate(withParams(params, { alike: filter.alike ? null : "yes" }), { replace: true });
+      void navigate(withParams("/waiting", params, { alike: filter.alike ? null : "yes" }), {
+        replace: true,
+      });
     }
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     const next = order[at + step];
@@ -131,14 +123,14 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
         <div className="flex flex-wrap items-end gap-x-6 gap-y-2 px-6 pt-4 pb-3">
           <nav aria-label="Lists" className="flex gap-6">
             <Link
-              to={withParams(params, { list: null })}
+              to={withParams("/waiting", params, { list: null })}
               aria-current={filter.list === "us" ? "page" : undefined}
               className={listTab(filter.list === "us")}
             >
               Waiting for us <span className="tabular-nums">{counts.us}</span>
             </Link>
             <Link
-              to={withParams(params, { list: "customer" })}
+              to={withParams("/waiting", params, { list: "customer" })}
               aria-current={filter.list === "customer" ? "page" : undefined}
               className={listTab(filter.list === "customer")}
             >

@@ -1,6 +1,7 @@
 import type { PastInquiry, RankedText } from "./inquiry";
 import type { Words } from "./lexicon";
 import { foremost } from "./order";
+import { PAUSE } from "./pause";
 import { Reader } from "./reader";
 import { Remembered } from "./remembered";
 import type { NewReply } from "./space";
@@ -29,8 +30,6 @@ const MOST_WORK = 2_000_000;
 const FEWEST_LESSONS = 500;
 /** In a large library a text's common terms tell little, and so many numbers are added up for each kind of terms. */
 const MOST_NUMBERS = 40_000;
-/** Long work pauses after so many texts. */
-const PAUSE = 50;
 
 /** Takes back what was learned from an answer, but for how rare words are. */
 export type Unlearn = () => void;

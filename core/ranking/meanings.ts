@@ -1,8 +1,6 @@
 import type { Words } from "./lexicon";
+import { PAUSE } from "./pause";
 import type { WordVectors } from "./vectors";
-
-/** Long work pauses after so many texts. */
-const PAUSE = 50;
 
 /** A vector by reply, in one list; grows as replies come. */
 class Vectors {

@@ -36,7 +36,7 @@ export class Postings {
   /** Adds one reply's numbers, times a factor, to a place in a list of as many layers. */
   addOne(sums: Float32Array, place: number, reply: number, factor: number): void {
     const at = this.#find(reply);
-    if (at >= this.length || this.#replies[at] !== reply) return;
+    if (!this.#isAt(at, reply)) return;
     for (let layer = 0; layer < LAYERS; layer += 1) {
       const to = place * LAYERS + layer;
       sums[to] = (sums[to] ?? 0) + factor * (this.#values[at * LAYERS + layer] ?? 0);
@@ -46,7 +46,7 @@ export class Postings {
   /** A reply's own weight and its past's together, each times a factor. */
   mixed(reply: number, own: number, past: number): number {
     const at = this.#find(reply);
-    if (at >= this.length || this.#replies[at] !== reply) return 0;
+    if (!this.#isAt(at, reply)) return 0;
     return own * (this.#values[at * LAYERS + OWN] ?? 0) + past * (this.#values[at * LAYERS + PAST] ?? 0);
   }
 
@@ -65,13 +65,13 @@ export class Postings {
 
   of(reply: number, layer: number): number {
     const at = this.#find(reply);
-    return this.#replies[at] === reply && at < this.length ? (this.#values[at * LAYERS + layer] ?? 0) : 0;
+    return this.#isAt(at, reply) ? (this.#values[at * LAYERS + layer] ?? 0) : 0;
   }
 
   /** The place of a reply, made where it has none. */
   #place(reply: number): number {
     const at = this.#find(reply);
-    if (at < this.length && this.#replies[at] === reply) return at;
+    if (this.#isAt(at, reply)) return at;
     if (this.length === this.#replies.length) this.#grow(this.length + 1);
     if (at < this.length) {
       this.#replies.copyWithin(at + 1, at, this.length);
@@ -81,6 +81,10 @@ export class Postings {
     this.#values.fill(0, at * LAYERS, (at + 1) * LAYERS);
     this.length += 1;
     return at;
+  }
+
+  #isAt(at: number, reply: number): boolean {
+    return at < this.length && this.#replies[at] === reply;
   }
 
   /** The first place whose reply is not before the wanted one; mostly the last or behind it, since replies are added in their order. */

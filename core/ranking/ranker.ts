@@ -7,6 +7,7 @@ import type { Words } from "./lexicon";
 import { Knowledge, type Place, type Unlearn } from "./knowledge";
 import type { Weighed } from "./weighed";
 import { highest } from "./order";
+import { PAUSE } from "./pause";
 import { inquiryText, spacedOnce } from "./text";
 import type { WordVectors } from "./vectors";
 
@@ -31,8 +32,6 @@ const ALSO_AHEAD = 4;
 const MOST_ALSO = 2;
 /** What has less chance is not worth bending. */
 const HARDLY = 1e-4;
-/** Long work pauses after so many texts. */
-const PAUSE = 50;
 
 /** An inquiry, as far as reasons are told of it: its words, their weights, those by term, and what it says in small letters, spaced once. */
 interface Told {

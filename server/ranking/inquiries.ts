@@ -1,9 +1,9 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Inquiry } from "#core/ranking/inquiry";
 import { query } from "../db/sql";
-import { BOOKING_STATUS, marksOf } from "./read";
+import { BOOKING_STATUS, marksOf, type Known } from "./read";
 
-interface Row {
+interface Row extends Known {
   number: number;
   channel: string;
   subject: string | null;
@@ -11,10 +11,6 @@ interface Row {
   earlier: string | null;
   language: string | null;
   customer_language: string | null;
-  topic: string | null;
-  booking: boolean;
-  status: string | null;
-  attached: boolean;
 }
 
 /**

@@ -62,7 +62,7 @@ export interface History {
 }
 
 /** What a case has beside its words. */
-interface Known {
+export interface Known {
   topic: string | null;
   booking: boolean;
   /** Its booking's, where the booking system told it. */

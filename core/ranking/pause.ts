@@ -1,0 +1,2 @@
+/** Long work pauses after so many texts. */
+export const PAUSE = 50;
