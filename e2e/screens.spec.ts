@@ -86,6 +86,27 @@ for (const [colorScheme, customer] of [
   });
 }
 
+test("the example of the stationery waits for its paper", async ({ page }) => {
+  const errors: string[] = [];
+  page.on("console", (message) => {
+    if (message.type() === "error") errors.push(message.text());
+  });
+  let deliver: () => void = () => undefined;
+  const late = new Promise<void>((resolve) => (deliver = resolve));
+  await page.route("**/paper", async (route) => {
+    await late;
+    await route.continue();
+  });
+  await signIn(page);
+  await page.goto("/setup/stationery", { waitUntil: "commit" });
+  const footer = page.getByRole("textbox", { name: "Footer" });
+  await footer.fill("Seen on late paper");
+  await expect(footer).toHaveText("Seen on late paper");
+  deliver();
+  await expect(page.frameLocator("iframe").getByText("Seen on late paper")).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
 test("what has no first name, no booking and three questions is answered without a gap", async ({ page }) => {
   await signIn(page);
   await openCase(page, "Ravenscroft");

@@ -4,8 +4,10 @@ import { useEffect, useRef } from "react";
 export function PaperFrame({ title, html, className }: { title: string; html: string; className: string }) {
   const frame = useRef<HTMLIFrameElement>(null);
   const write = () => {
-    const root = frame.current?.contentDocument?.documentElement;
-    if (root && frame.current?.contentDocument?.readyState === "complete") root.innerHTML = html;
+    const paper = frame.current?.contentDocument;
+    // Before the paper arrives the frame holds an empty page of this screen's own policy, which allows no inline styles.
+    if (paper?.readyState === "complete" && paper.URL !== "about:blank")
+      paper.documentElement.innerHTML = html;
   };
   useEffect(write);
   return (
