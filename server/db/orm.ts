@@ -5,6 +5,7 @@ import { Migration00001Foundation } from "./migrations/00001-foundation";
 import { Migration00002Keeping } from "./migrations/00002-keeping";
 import { Migration00003Ranking } from "./migrations/00003-ranking";
 import { Migration00004CalledBack } from "./migrations/00004-called-back";
+import { Migration00005Finding } from "./migrations/00005-finding";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -13,6 +14,7 @@ const migrations = [
   { name: "00002-keeping", class: Migration00002Keeping },
   { name: "00003-ranking", class: Migration00003Ranking },
   { name: "00004-called-back", class: Migration00004CalledBack },
+  { name: "00005-finding", class: Migration00005Finding },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

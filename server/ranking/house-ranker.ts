@@ -2,9 +2,10 @@ import { resolve } from "node:path";
 import { pathToFileURL } from "node:url";
 import { Worker } from "node:worker_threads";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
+import type { Ranking } from "#core/ranking/inquiry";
+import type { Asked } from "#core/search/inverted-index";
 import { log } from "../log";
-import type { Question, Said, ThreadData } from "./protocol";
+import type { About, Finding, Question, Said, ThreadData } from "./protocol";
 
 /** The processes run in the program's folder, whose sources they read; a thread must be told how to read TypeScript. */
 const THREAD = pathToFileURL(resolve("server/ranking/thread.ts")).href;
@@ -13,15 +14,15 @@ const BEGIN = `import("tsx/esm/api").then(({ register }) => { register(); return
 const PATIENCE_MS = 500;
 
 interface Pending {
-  done: (rankings: Ranking[]) => void;
+  done: (said: Said) => void;
   failed: (error: Error) => void;
 }
 
-/** The ranker of one database, in a thread of its own. */
+/** Finds and ranks the replies of one database, in a thread of its own. */
 export class HouseRanker {
   readonly #thread: Worker;
   readonly #pending = new Map<number, Pending>();
-  readonly #knows = { replies: latch(), history: latch() };
+  readonly #knows = { words: latch(), replies: latch(), history: latch() };
   #asked = 0;
 
   constructor(url: string) {
@@ -38,17 +39,24 @@ export class HouseRanker {
    * @returns null while nothing is known yet: right after the start, in a large library
    * @throws Error when ranking has stopped
    */
-  async rank(asked: { inquiry: Inquiry; asking: Asking }[]): Promise<Ranking[] | null> {
+  async rank(asked: About[]): Promise<Ranking[] | null> {
     if (asked.length === 0) return [];
     if (!this.#knows.replies.open) {
       const patience = new Promise<false>((done) => setTimeout(() => done(false), PATIENCE_MS).unref());
       if ((await Promise.race([this.#knows.replies.opened, patience])) === false) return null;
     }
-    const id = (this.#asked += 1);
-    return new Promise((done, failed) => {
-      this.#pending.set(id, { done, failed });
-      this.#thread.postMessage({ id, asked } satisfies Question);
-    });
+    const said = await this.#ask((id) => ({ kind: "rank", id, asked }));
+    return said.kind === "ranked" ? said.answer : null;
+  }
+
+  /**
+   * Finds replies by words, on whatever shelf they stand, and ranks for an inquiry along with it. Right after the start it
+   * waits until the words of all replies are read.
+   * @throws Error when ranking has stopped
+   */
+  async find(asked: Asked, about: About | null): Promise<Finding> {
+    const said = await this.#ask((id) => ({ kind: "find", id, asked, about }));
+    return said.kind === "found" ? said.answer : { found: [], ranking: null };
   }
 
   /** Waits until everything that was sent before the start is learned. */
@@ -62,22 +70,29 @@ export class HouseRanker {
     await this.#thread.terminate();
   }
 
+  #ask(question: (id: number) => Question): Promise<Said> {
+    const id = (this.#asked += 1);
+    return new Promise((done, failed) => {
+      this.#pending.set(id, { done, failed });
+      this.#thread.postMessage(question(id));
+    });
+  }
+
   #hear(said: Said): void {
     if (said.kind === "knows") this.#knows[said.what].release();
     else if (said.kind === "trouble") log.warn({ event: "ranking lost its database", error: said.problem });
     else {
       const pending = this.#pending.get(said.id);
       this.#pending.delete(said.id);
-      if (said.kind === "answer") pending?.done(said.rankings);
-      else pending?.failed(new Error(said.problem));
+      if (said.kind === "refused") pending?.failed(new Error(said.problem));
+      else pending?.done(said);
     }
   }
 
   #fail(error: Error): void {
     for (const { failed } of this.#pending.values()) failed(error);
     this.#pending.clear();
-    this.#knows.replies.fail(error);
-    this.#knows.history.fail(error);
+    for (const awaited of Object.values(this.#knows)) awaited.fail(error);
   }
 }
 

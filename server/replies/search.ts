@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { spelledLike } from "#core/search/spelling";
 import { query } from "../db/sql";
 
 /** The words of a search as PostgreSQL's prefix terms; empty when nothing is searched. */
@@ -23,59 +24,72 @@ export function exactly(terms: string[]): string {
   return terms.map((term) => `${term}:*`).join(" & ");
 }
 
-/** The same; but where nothing longer than two letters is asked, with which everything begins somewhere, in titles, tags and shelves only. */
-export function inNames(terms: string[]): string {
-  return terms.some((term) => term.length > 2)
-    ? exactly(terms)
-    : terms.map((term) => `${term}:*AB`).join(" & ");
+/** For a misspelled word so many others are tried. */
+const MEANT = 6;
+
+/** A word that is sought. */
+export interface SoughtWord {
+  word: string;
+  /** Whether it may be the beginning of a word. */
+  begins: boolean;
 }
 
 /**
- * The search for words spelled like the terms, among the words that published replies have (pg_trgm finds
- * the candidates, Levenshtein distance tells them apart). A term that begins words stands for them.
+ * Words spelled like the terms, for each of them several, among the words that published replies have. A term that begins
+ * words stands for them.
  * @returns null where some term is like no word
  */
-export async function spelledAlike(em: EntityManager, terms: string[]): Promise<string | null> {
+export async function wordsAlike(em: EntityManager, terms: string[]): Promise<SoughtWord[][] | null> {
   const found = await em.transactional(async (inner) => {
-    await query(inner, "select set_config('pg_trgm.similarity_threshold', '0.2', true)");
-    return query<{ term: string; begun: string[] | null; words: string[] | null }>(
+    // Of “wind” little is left in “wnid”.
+    await query(inner, "select set_config('pg_trgm.similarity_threshold', '0.1', true)");
+    // A swap of neighbours counts two here: what is farther than twice the most mistakes cannot be meant.
+    return query<{ term: string; begun: string[]; near: string[] }>(
       inner,
-      `select asked.term, near.words,
-              (select array_agg(word) from (
-                 select w.word from search_words w where w.word like asked.term || '%' order by length(w.word), w.word limit 8) longer) as begun
-         from unnest(?::text[]) with ordinality asked(term, nth),
-              lateral (
-                select array_agg(word order by distance, closeness desc) as words from (
-                  select w.word, similarity(w.word, asked.term) as closeness, levenshtein_less_equal(w.word, asked.term, 3) as distance
-                    from search_words w where w.word % asked.term
-                   order by distance, closeness desc, w.word limit 6
-                ) best where distance <= case when length(asked.term) < 5 then 1 when length(asked.term) < 9 then 2 else 3 end
-              ) near
-        order by asked.nth`,
+      `select asked.term,
+              array(select w.word from search_words w where w.word like asked.term || '%' order by length(w.word), w.word limit 8) as begun,
+              array(select w.word from search_words w cross join lateral levenshtein_less_equal(left(w.word, length(asked.term) + 2), asked.term, 6) as distance
+                     where w.word % asked.term and distance <= 6 order by distance, w.word limit 200) as near
+         from unnest(?::text[]) with ordinality asked(term, nth) order by asked.nth`,
       [terms],
     );
   });
   // A word's stem may be shorter than what was typed of it: words that a term begins are asked for in full too.
-  const groups = found.map(({ term, begun, words }) =>
-    begun ? `(${[`${term}:*`, ...begun].join(" | ")})` : words && `(${words.join(" | ")})`,
+  const groups = found.map(({ term, begun, near }) =>
+    begun.length > 0
+      ? [{ word: term, begins: true }, ...begun.map(whole)]
+      : spelledLike(term, near, MEANT).map(whole),
   );
-  return groups.every((group) => group !== null) ? groups.join(" & ") : null;
+  return groups.every((group) => group.length > 0) ? groups : null;
 }
+
+function whole(word: string): SoughtWord {
+  return { word, begins: false };
+}
+
+/** The search for words spelled like the terms. @returns null where some term is like no word */
+export async function spelledAlike(em: EntityManager, terms: string[]): Promise<string | null> {
+  const groups = await wordsAlike(em, terms);
+  return groups && groups.map((group) => `(${group.map(asTerm).join(" | ")})`).join(" & ");
+}
+
+function asTerm({ word, begins }: SoughtWord): string {
+  return begins ? `${word}:*` : word;
+}
+
+/** The languages that replies have, and English, as `known`, told by the index that has them in order. */
+export const KNOWN_LANGUAGES = `with recursive written as (
+       (select language from reply_variants order by language limit 1)
+       union all
+       select (select t.language from reply_variants t where t.language > w.language order by t.language limit 1)
+         from written w where w.language is not null
+     ), known as (select 'en' as language union select language from written where language is not null)`;
 
 /** A text query in every language that replies have, so that the index serves them all. */
 export async function searchFor(em: EntityManager, asked: string): Promise<Search> {
-  const languages = await query<{ language: string }>(
-    em,
-    `with recursive known as (
-       (select language from reply_variants order by language limit 1)
-       union all
-       select (select t.language from reply_variants t where t.language > k.language order by t.language limit 1)
-         from known k where k.language is not null
-     ) select language from known where language is not null`,
-  );
+  const languages = await query<{ language: string }>(em, `${KNOWN_LANGUAGES} select language from known`);
   const values: Record<string, unknown> = { asked };
-  const tags = [...new Set(["en", ...languages.map((row) => row.language)])];
-  const queries = tags.map((tag, index) => {
+  const queries = languages.map(({ language: tag }, index) => {
     const name = `lang${"abcdefghijklmnopqrstuvwxyz".charAt(index % 26)}${"x".repeat(Math.floor(index / 26))}`;
     values[name] = tag;
     return `to_tsquery(language_dictionary(:${name}), :asked)`;

@@ -4,12 +4,14 @@ import type { Passages } from "#core/conditions/condition";
 import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
+import type { Asked, Found } from "#core/search/inverted-index";
 import type { Viewer } from "../people/viewer";
 import { named, query } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
 import { IN_SEASON, usableAnswers } from "./usable";
 import { houseRanker } from "../ranking/house-ranker";
-import { exactly, inNames, searchFor, searchTerms, spelledAlike } from "./search";
+import { waysToFind } from "./finding";
+import { searchTerms } from "./search";
 
 /** A reply as the shelf strip offers it: all that is needed to read it for a case and to take it. */
 export interface StripReply {
@@ -80,8 +82,8 @@ interface Row {
 
 /** Of all that fit a case, so many of the fittest may be brought forward among what is searched for. */
 const BROUGHT_FORWARD = 100;
-/** Of what is found by words, so many of the nearest are told apart by use and by their titles. */
-const NEAR = 300;
+/** Of what is found by words, so many of the nearest are told apart by use and by their titles; more where few of them may be used. */
+const NEAR = 200;
 
 /**
  * Replies for a case: those that have what was typed, the nearest and fittest first; else every answer by its fit to what
@@ -106,27 +108,31 @@ async function searched(
 ): Promise<StripReply[]> {
   const terms = searchTerms(typed);
   if (terms.length === 0) return offer(em, viewer, input, [], null);
-  const { inquiry } = input;
-  const [found, ranking] = await Promise.all([
-    having(em, viewer, input, terms),
-    inquiry && ranked(em, viewer, inquiry, { top: BROUGHT_FORWARD }),
-  ]);
-  return ranking ? fittestFirst(found, terms, ranking) : found;
+  for await (const asked of waysToFind(em, terms)) {
+    const found = await foundBy(em, viewer, input, terms, asked);
+    if (found.length > 0) return found;
+  }
+  return [];
 }
 
-/** The replies that have all terms; where there are none, those that have words spelled like them. */
-async function having(
+/** Of the replies that have what is asked, those that may be used here. */
+async function foundBy(
   em: EntityManager,
   viewer: Viewer,
   input: StripQuery,
   terms: string[],
+  asked: Omit<Asked, "most">,
 ): Promise<StripReply[]> {
-  for (const asked of new Set([inNames(terms), exactly(terms)])) {
-    const found = await offer(em, viewer, input, terms, asked);
-    if (found.length > 0) return found;
+  const about = input.inquiry && {
+    inquiry: input.inquiry,
+    asking: { top: BROUGHT_FORWARD, person: viewer.id, team: viewer.teamId },
+  };
+  for (let most = NEAR; ; most *= 4) {
+    const { found, ranking } = await houseRanker(em).find({ ...asked, most }, about);
+    const replies = found.length === 0 ? [] : await offer(em, viewer, input, terms, found);
+    if (replies.length < input.limit && found.length === most) continue;
+    return ranking ? fittestFirst(replies, terms, ranking) : replies;
   }
-  const spelled = await spelledAlike(em, terms);
-  return spelled === null ? [] : offer(em, viewer, input, terms, spelled);
 }
 
 /**
@@ -192,19 +198,19 @@ function isAlso(reply: StripReply): boolean {
   return reply.also !== null;
 }
 
-/** The replies that can be used and have what is asked, the best first. @param asked a text query; null for all */
+/** The replies that can be used, the best first. @param found only these, found by words; null for all */
 async function offer(
   em: EntityManager,
   viewer: Viewer,
   input: StripQuery,
   terms: string[],
-  asked: string | null,
+  found: Found[] | null,
 ): Promise<StripReply[]> {
   const typed = input.query.trim() !== "";
-  const search = asked === null ? null : await searchFor(em, asked);
   const values = {
     ...asks(viewer),
-    ...search?.values,
+    found: found?.map(({ id }) => id),
+    ranks: found?.map(({ rank }) => rank),
     channel: input.channel,
     language: input.language,
     short: input.language.slice(0, 2),
@@ -217,23 +223,20 @@ async function offer(
   const rows = await query<Row>(
     em,
     ...named(
-      `${search ? `${search.with},` : "with"} offered as (
-         select r.id, r.part, r.title, ${search ? "hits.rank" : "0"} as rank, (${IN_SEASON}) as in_season
+      `with offered as (
+         select r.id, r.part, r.title, ${found ? "hits.rank" : "0"} as rank, (${IN_SEASON}) as in_season,
+                ${found ? "similarity(lower(r.title), :typed)" : "0"} as alike
            from replies r join shelves s on s.id = r.shelf_id
-           ${search?.join ?? ""}
+           ${found ? "join unnest(:found::text[], :ranks::float8[]) hits(key, rank) on hits.key = r.key" : ""}
           where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON})
             and (:keys::text[] is null or r.key = any(:keys::text[])) and (r.part <> 'answer' or not :around) and ${USABLE_SHELF}
-       ), near as (
-         select *, ${typed ? "similarity(lower(title), :typed)" : "0"} as alike from (
-           select * from offered ${typed ? `order by in_season desc, (part = 'answer') desc, rank desc, title limit ${NEAR}` : ""}
-         ) nearest
        ), used as (
          select lr.reply_id, sum(exp(ln(0.5::float8) * extract(epoch from now() - lr.at)::float8 / 2592000)) as uses
-           from letter_replies lr where lr.reply_id in (select id from near) and lr.at > now() - interval '90 days' group by lr.reply_id
+           from letter_replies lr where lr.reply_id in (select id from offered) and lr.at > now() - interval '90 days' group by lr.reply_id
        ), best as (
-         select near.*, coalesce(used.uses, 0) as uses,
-                row_number() over (order by in_season desc, (part = 'answer') desc, (rank * 4 + alike + least(coalesce(used.uses, 0), 50) / 500.0) desc, title) as at
-           from near left join used on used.reply_id = near.id order by at limit :limit
+         select offered.*, coalesce(used.uses, 0) as uses,
+                row_number() over (order by in_season desc, (part = 'answer') desc, (rank / 2 + alike + least(coalesce(used.uses, 0), 50) / 500.0) desc, title) as at
+           from offered left join used on used.reply_id = offered.id order by at limit :limit
        )
        select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
               t.language, t.document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,

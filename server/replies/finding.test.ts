@@ -1,0 +1,102 @@
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { readFolder } from "#core/formats/folder";
+import { query } from "../db/sql";
+import type { Viewer } from "../people/viewer";
+import { testHouse, type TestHouse } from "../testing";
+import { changeInBulk } from "./filing";
+import { importLibrary } from "./import";
+import { saveShelf } from "./shelves";
+import { stripReplies } from "./strip";
+
+const now = new Date("2026-11-25T10:00:00Z");
+let house: TestHouse;
+beforeAll(async () => {
+  house = await testHouse();
+  await put("deck", { cabins: "Cabins", wheels: "Bicycles aboard", quay: "Where to wait" }, (key) =>
+    key === "wheels" ? "Whoever rides comes early." : "Cars and coaches wait at the gangway.",
+  );
+});
+afterAll(() => house.close());
+
+const em = () => house.em();
+const strip = async (words: string, viewer: Viewer = house.bram) => {
+  const asked = { query: words, inquiry: null, channel: "email", language: "en", limit: 20 };
+  return (await stripReplies(em(), viewer, asked)).replies.map((reply) => reply.key);
+};
+/** Asks again until those who find have heard of what was committed; the test's time is the limit. */
+const until = async (words: string, holds: (keys: string[]) => boolean) => {
+  for (;;) {
+    const keys = await strip(words);
+    if (holds(keys)) return keys;
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+};
+
+/** Puts replies on a new shelf for everyone: titles by key, the same text of each or one of its own. */
+async function put(shelf: string, titles: Record<string, string>, text: (key: string) => string) {
+  const { library } = readFolder([
+    { path: "library.yaml", text: `shelves:\n  - { id: ${shelf}, name: ${shelf}, mark: X }\n` },
+    ...Object.entries(titles).flatMap(([key, title]) => [
+      { path: `${shelf}/${key}.md`, text: `---\nid: ${key}\ntitle: ${title}\n---\n${text(key)}\n` },
+    ]),
+  ]);
+  await importLibrary(em(), library, () => Promise.reject(new Error("no files here")), now);
+}
+
+test("each word may begin one of the reply's, in any of its forms, in any place", async () => {
+  expect(await strip("bicycl")).toEqual(["wheels"]);
+  expect(await strip("riding bicycle")).toEqual(["wheels"]);
+  expect(await strip("deck rides")).toEqual(["wheels"]);
+  expect(await strip("hours late")).toEqual(["late"]);
+  expect(await strip("bicycle zeppelin")).toEqual([]);
+});
+
+test("words in another language are met in its own forms", async () => {
+  await query(
+    em(),
+    `insert into reply_variants (version_id, language, title, subject, document, words, fallback)
+     select version_id, 'de', 'Fahrrad an Bord', null, document, E'Fahrrad an Bord\\nDas Fahrrad reist mit.', false
+       from reply_variants v join replies r on r.current_version_id = v.version_id where r.key = 'wheels'`,
+  );
+  expect(await until("Fahrräder", (keys) => keys.length > 0)).toEqual(["wheels"]);
+});
+
+test("words that nothing has are taken for those spelled like them", async () => {
+  expect(await strip("bycicles")).toEqual(["wheels"]);
+  expect(await strip("bycicle")).toEqual(["wheels"]);
+  expect(await strip("xyzzy")).toEqual([]);
+});
+
+test("one or two letters are looked for in names first, and elsewhere where no name has them", async () => {
+  expect(await strip("ca")).toEqual(["cabins"]);
+  expect((await strip("co")).sort()).toEqual(["cabins", "fee", "quay", "wheels"]);
+});
+
+test("a title that has the words comes before a text that has them", async () => {
+  await put("passes", { passes: "Gangway passes" }, () => "They are at the desk.");
+  expect((await until("gangway", (keys) => keys.includes("passes")))[0]).toBe("passes");
+});
+
+test("another name of the shelf is found at once, the old one no more; retired replies neither", async () => {
+  const shelf = { name: "Promenade", mark: "P", audience: "everyone" as const, teams: [] };
+  await saveShelf(em(), house.maren, "deck", shelf);
+  expect((await until("promenade", (keys) => keys.length > 0)).sort()).toEqual(["cabins", "quay", "wheels"]);
+  expect(await strip("deck")).toEqual([]);
+  await changeInBulk(em(), house.maren, { keys: ["cabins"] }, { what: "retire" }, now);
+  expect((await until("promenade", (keys) => !keys.includes("cabins"))).sort()).toEqual(["quay", "wheels"]);
+  await until("cabins", (keys) => keys.length === 0);
+});
+
+test("what stands on others' shelves hides nothing, however much of it there is", async () => {
+  const many = Object.fromEntries(Array.from({ length: 450 }, (_, at) => [`hidden-${at}`, `Lifeboat ${at}`]));
+  await put("crew", { ...many, seen: "Safety" }, () => "Every lifeboat is looked after.");
+  await query(
+    em(),
+    "update replies set shelf_id = (select id from shelves where key = 'all') where key = 'seen'",
+  );
+  await query(em(), "update shelves set audience = 'owner', owner_id = ? where key = 'crew'", [
+    house.maren.id,
+  ]);
+  expect(await until("lifeboat", (keys) => keys.length > 0)).toEqual(["seen"]);
+  expect(await strip("lifeboat", house.maren)).toHaveLength(20);
+});
