@@ -33,6 +33,8 @@ function ormOptions(url: string): Options {
     // Counted by rate-limiter-flexible, and kept by triggers: not entities of ours.
     schemaGenerator: { skipTables: ["sign_in_limits", "search_words"] },
     pool: { min: 0, max: 10 },
+    // Compiling a statement takes longer than any of ours runs.
+    driverOptions: { connection: { options: "-c jit=off" } },
     forceUtcTimezone: true,
     ignoreUndefinedInQuery: false,
   });

@@ -230,13 +230,13 @@ async function offer(
            ${found ? "join unnest(:found::text[], :ranks::float8[]) hits(key, rank) on hits.key = r.key" : ""}
           where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON})
             and (:keys::text[] is null or r.key = any(:keys::text[])) and (r.part <> 'answer' or not :around) and ${USABLE_SHELF}
-       ), used as (
-         select lr.reply_id, sum(exp(ln(0.5::float8) * extract(epoch from now() - lr.at)::float8 / 2592000)) as uses
-           from letter_replies lr where lr.reply_id in (select id from offered) and lr.at > now() - interval '90 days' group by lr.reply_id
        ), best as (
          select offered.*, coalesce(used.uses, 0) as uses,
                 row_number() over (order by in_season desc, (part = 'answer') desc, (rank / 2 + alike + least(coalesce(used.uses, 0), 50) / 500.0) desc, title) as at
-           from offered left join used on used.reply_id = offered.id order by at limit :limit
+           from offered left join lateral (
+             select sum(exp(ln(0.5::float8) * extract(epoch from now() - lr.at)::float8 / 2592000)) as uses
+               from letter_replies lr where lr.reply_id = offered.id and lr.at > now() - interval '90 days'
+           ) used on true order by at limit :limit
        )
        select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
               t.language, t.document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,

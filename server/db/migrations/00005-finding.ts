@@ -1,6 +1,6 @@
 import { Migration } from "@mikro-orm/migrations";
 
-/** Who finds replies by their words hears of every change of them, apart from letters that are sent; variants in their forms of words too. */
+/** Searching does not wait for what was put off in indexes. Who finds replies by their words hears of every change of them, apart from letters that are sent; variants in their forms of words too. */
 export class Migration00005Finding extends Migration {
   override up(): void {
     this.addSql(`
@@ -14,5 +14,10 @@ export class Migration00005Finding extends Migration {
       this.addSql(
         `create trigger tell_of_replies after insert or update or delete on "${table}" for each statement execute function tell_of_replies()`,
       );
+    // These are searched with every letter that is typed, and written when a reply is published.
+    for (const index of ["search_words_trgm", "reply_variants_terms"]) {
+      this.addSql(`alter index "${index}" set (fastupdate = off)`);
+      this.addSql(`select gin_clean_pending_list('${index}')`);
+    }
   }
 }
