@@ -16,11 +16,11 @@ const MOST_TOLD = 4;
 /** A past inquiry is told as alike from here on (a cosine). */
 const ALIKE = 0.2;
 /** So many past inquiries are read at the start; where there are more, the oldest of those replies that have most are not. */
-export const MOST_READ = 60_000;
+export const MOST_READ = 50_000;
 /** Up to here all of the past says how sure a fit is, each fifth of it by the others; beyond, its latest answers do. */
 const CROSS_VALIDATED = 4000;
 const FOLDS = 5;
-const HELD_OUT = 200;
+const HELD_OUT = 150;
 /**
  * To be a second answer, a reply must have some chance for the whole, and be sure and well ahead of the first for one
  * sentence, while another sentence surely asks for the first.

@@ -73,7 +73,7 @@ function whole(word: string): SoughtWord {
 /** The search for words spelled like the terms. @returns null where some term is like no word */
 export async function spelledAlike(em: EntityManager, terms: string[]): Promise<string | null> {
   const groups = await wordsAlike(em, terms);
-  return groups && groups.map((group) => `(${group.map(asTerm).join(" | ")})`).join(" & ");
+  return groups?.map((group) => `(${group.map(asTerm).join(" | ")})`).join(" & ") ?? null;
 }
 
 function asTerm({ word, begins }: SoughtWord): string {
