@@ -6,9 +6,9 @@ import { clockTime } from "./time";
 describe("the demo", () => {
   test("has enough of everything, and its files agree with each other", async () => {
     const { house, customers, conversations, bookings, library } = await readDemo();
-    expect(library.replies.length).toBeGreaterThanOrEqual(30);
+    expect(library.replies.length).toBeGreaterThanOrEqual(60);
     expect(house.people).toHaveLength(6);
-    expect(conversations.length).toBeGreaterThanOrEqual(120);
+    expect(conversations.length).toBeGreaterThanOrEqual(300);
     const known = new Set(customers.customers.map((customer) => customer.key));
     const replies = new Set(library.replies.map((reply) => reply.id));
     const organisations = new Set(customers.organisations.map((one) => one.key));

@@ -18,7 +18,7 @@ async function readYaml<T>(path: string, schema: z.ZodType<T>): Promise<T> {
 /** Everything of the demo as its files say it. @throws Error that names file and place */
 export async function readDemo() {
   const conversations = await Promise.all(
-    ["waiting", "answered", "closed"].map((name) =>
+    ["waiting", "answered", "closed", "earlier"].map((name) =>
       readYaml(`conversations/${name}.yaml`, conversationsFile),
     ),
   );

@@ -48,5 +48,7 @@ test("what was meant is near enough for the length of what was typed, the neares
   expect(spelledLike("bycicle", words, 6)).toEqual(["bicycle", "bicycles"]);
   expect(spelledLike("bycicle", words, 1)).toEqual(["bicycle"]);
   expect(spelledLike("habuor", words, 6)).toEqual(["harbour"]);
+  expect(spelledLike("accomodaton", ["accommodation"], 6)).toEqual(["accommodation"]);
   expect(spelledLike("xyzzy", words, 6)).toEqual([]);
+  expect(spelledLike("xylophone", ["telephone"], 6)).toEqual([]);
 });

@@ -29,7 +29,7 @@ const BEGINS = 5;
  */
 export function spelledLike(term: string, words: Iterable<string>, most: number): string[] {
   const length = [...term].length;
-  const limit = length < 5 ? 1 : length < 9 ? 2 : 3;
+  const limit = length < 5 ? 1 : length < 11 ? 2 : 3;
   const near: { word: string; distance: number }[] = [];
   for (const word of words) {
     const whole = spellingDistance(term, word);
