@@ -6,8 +6,8 @@ export default defineConfig({
   outputDir: process.env.E2E_OUTPUT ?? "../test-results",
   timeout: 240_000,
   expect: { timeout: 30_000 },
-  // The tests share one house and its mail: they run one after another.
-  workers: 1,
+  // The tests share one house and its mail, each with customers of its own: files run side by side, their tests in order.
+  workers: 2,
   fullyParallel: false,
   retries: 0,
   use: {

@@ -8,7 +8,14 @@ export const faultsSchema = z.strictObject({
   bookingDelay: z.number().int().min(0).max(60_000),
   /** Whether the booking system answers at all. */
   bookings: z.enum(["fine", "broken"]),
+  /** Only for this address, or this booking; for all where it is left out. */
+  only: z.string().max(320).optional(),
 });
 export type Faults = z.infer<typeof faultsSchema>;
 
 export const noFaults: Faults = { mail: "fine", bookingDelay: 150, bookings: "fine" };
+
+/** The faults that somebody meets who has to do with an address or a booking. */
+export function faultsFor(faults: Faults, whom: string): Faults {
+  return faults.only === undefined || faults.only.toLowerCase() === whom.toLowerCase() ? faults : noFaults;
+}

@@ -3,7 +3,7 @@ import { readFile } from "node:fs/promises";
 import { setTimeout as delay } from "node:timers/promises";
 import { createTransport } from "nodemailer";
 import { z } from "zod";
-import { faultsSchema, type Faults } from "./faults";
+import { faultsFor, faultsSchema, type Faults } from "./faults";
 import type { Mailboxes } from "./mailbox";
 
 /** A message that a customer writes to us. */
@@ -86,7 +86,7 @@ export function httpInterface({ mailboxes, programSmtpPort, bookingsFile, faults
   });
 
   app.get("/bookings/:reference", async (request, response) => {
-    const { bookingDelay, bookings: state } = faults.read();
+    const { bookingDelay, bookings: state } = faultsFor(faults.read(), request.params.reference);
     await delay(bookingDelay);
     if (state === "broken")
       return void response.status(500).json({ problem: "The booking system is out of order" });

@@ -1,5 +1,5 @@
 import { SMTPServer } from "smtp-server";
-import type { Faults } from "./faults";
+import { faultsFor, type Faults } from "./faults";
 import type { Mailboxes } from "./mailbox";
 
 class Refusal extends Error {
@@ -18,7 +18,7 @@ export function mailServer(mailboxes: Mailboxes, faults: () => Faults): SMTPServ
     disabledCommands: ["AUTH", "STARTTLS"],
     logger: false,
     onRcptTo(address, _session, callback) {
-      const { mail } = faults();
+      const { mail } = faultsFor(faults(), address.address);
       if (mail === "busy") callback(new Refusal(451, "The mailbox is busy, please try again later"));
       else if (mail === "refuses") callback(new Refusal(550, `No such mailbox: ${address.address}`));
       else callback();
