@@ -138,8 +138,8 @@ test("a second question stacks a second answer with a join, and slips are moved 
   await expect(cards.nth(1)).toContainText("also asks");
   await page.keyboard.press("Enter");
   await expect(answer(page)).toContainText("Hello Tilda");
-  await page.getByRole("combobox", { name: "Find on the shelf" }).focus();
-  await page.keyboard.press("ArrowRight");
+  // The hand is on the shelf, where the second question's answer is chosen by now.
+  await expect(cards.nth(1)).toHaveAttribute("aria-selected", "true");
   await page.keyboard.press("Enter");
   await expect(answer(page)).toContainText("As to your other question:");
   const titles = () =>
@@ -148,6 +148,11 @@ test("a second question stacks a second answer with a join, and slips are moved 
       .evaluateAll((slips) => slips.map((slip) => slip.getAttribute("aria-label")));
   const before = await titles();
   expect(before).toHaveLength(5);
+  // What is said already is not said again.
+  await expect(cards.nth(1)).toHaveAttribute("aria-selected", "true");
+  await page.keyboard.press("Shift+Enter");
+  await expect(page.getByText("is in your answer already")).toBeVisible();
+  expect(await titles()).toEqual(before);
   await answer(page).getByText("As to your other question:").click();
   await page.keyboard.press("Alt+Shift+ArrowUp");
   await expect.poll(titles).toEqual([before[0], before[2], before[1], before[3], before[4]]);

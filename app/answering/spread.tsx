@@ -3,6 +3,7 @@ import { createPortal, flushSync } from "react-dom";
 import { Link, useNavigate } from "react-router";
 import type { OpenCase } from "#server/answering/open";
 import { Kbd } from "../ui/kbd";
+import { useToast } from "../ui/toast";
 import { useKeys } from "../ui/use-keys";
 import { focusOpenBlank } from "./blanks";
 import { useOffers } from "./offers";
@@ -30,6 +31,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
   const search = useRef<HTMLInputElement>(null);
   const send = useSend(open, answer);
   const navigate = useNavigate();
+  const toast = useToast();
   const taken = useMemo(() => new Set(letter?.slips.flatMap((slip) => slip.reply ?? []) ?? []), [letter]);
 
   const backToShelf = useCallback(() => search.current?.focus(), []);
@@ -89,9 +91,9 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
         }}
         onTake={(reply, how) => {
           showAnswer();
-          offers.take(reply, strip.replies.indexOf(reply));
-          take(reply, how);
-          strip.setQuery("");
+          if (take(reply, how)) offers.take(reply, strip.replies.indexOf(reply));
+          else toast({ words: `“${reply.title}” is in your answer already.` });
+          strip.next(reply, taken);
         }}
         onLeave={toAnswer}
       />

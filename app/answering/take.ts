@@ -19,6 +19,16 @@ export function firstSlips(reply: StripReply, usual: Usual): DraftSlip[] {
   return [...around(usual.opening), slipFrom(reply), ...around(usual.closing)];
 }
 
+/**
+ * The slip of a reply that need not be taken again: to take it in its own place would only lose what was filled in, and to
+ * add it would say the same twice, unless it has blanks to say something else with.
+ */
+export function alreadyIn(editor: Editor, reply: StripReply, how: "swap" | "stack"): PlacedSlip | null {
+  const there = slipsOf(editor.state.doc).findLast((slip) => slip.reply === reply.key);
+  const saysOther = how === "stack" && Object.keys(reply.blanks).length > 0;
+  return there && !saysOther ? there : null;
+}
+
 /** What came of taking a reply. */
 export interface Taken {
   /** Id of the new slip. */

@@ -22,7 +22,7 @@ import { focusBlank, onTab } from "./blanks";
 import { letterInputs } from "./inputs";
 import { usePatterns } from "./use-patterns";
 import type { Offers } from "./offers";
-import { takeReply } from "./take";
+import { alreadyIn, takeReply } from "./take";
 
 export interface AnswerHandle {
   editor: Editor | null;
@@ -33,7 +33,8 @@ export interface AnswerHandle {
   setSubject: (subject: SubjectChoice) => void;
   attachments: DraftFile[];
   setAttachments: (files: DraftFile[]) => void;
-  take: (reply: StripReply, how: "swap" | "stack") => void;
+  /** @returns false where the reply stands in the answer already; then the hand is put on its first open blank */
+  take: (reply: StripReply, how: "swap" | "stack") => boolean;
   /** Words that swapping left without a place; theirs to put back or drop. */
   setAside: string[];
   setSetAside: (words: string[]) => void;
@@ -164,7 +165,12 @@ export function useAnswer(
 
   const take = useCallback(
     (reply: StripReply, how: "swap" | "stack") => {
-      if (!editor) return;
+      if (!editor) return false;
+      const there = alreadyIn(editor, reply, how);
+      if (there) {
+        focusBlank(editor, there.id);
+        return false;
+      }
       const onShelf = (version: number) =>
         shelved.current.get(version) ??
         open.strip.replies.find((one) => one.versionId === version)?.document ??
@@ -176,6 +182,7 @@ export function useAnswer(
       if (reply.useTemplateSubject && reply.subject)
         setSubjectState((now) => (now.from === "thread" ? { from: "reply" } : now));
       focusBlank(editor, id);
+      return true;
     },
     [editor, open.usual, open.strip.replies],
   );

@@ -11,6 +11,7 @@ export type CheckCode =
   | "other-customer"
   | "other-greeting"
   | "sign-off-twice"
+  | "said-twice"
   | "attachment-missing"
   | "attachment-unmentioned"
   | "subject-changed"

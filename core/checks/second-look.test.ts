@@ -121,6 +121,16 @@ describe("worth a look", () => {
     expect(look("Yes.\n\nMaren Oduya", { input: { signature } }).codes).toEqual(["look: sign-off-twice"]);
   });
 
+  test("a paragraph that stands twice, but not a short line or what the house says below", () => {
+    const long = "Dogs are welcome on deck 3 and in the aft lounge, on a lead.";
+    const twice = look(`${long}\n\nYes.\n\n${long}`);
+    expect(twice.codes).toEqual(["look: said-twice"]);
+    expect(twice.checks[0]?.message).toBe("“Dogs are welcome on deck 3 and in the af…” is said twice.");
+    expect(twice.checks[0]?.at?.start).toBe(twice.letter.text.lastIndexOf("Dogs are"));
+    expect(look("Yes, do.\n\nYes, do.").codes).toEqual([]);
+    expect(look(long, { input: { signature: readMarkdown(long).doc } }).codes).toEqual([]);
+  });
+
   test("an attachment that is named and missing, and the reverse", () => {
     expect(look("The form is attached.").words).toEqual(["attached"]);
     expect(look("Das Formular finden Sie anbei.").codes).toEqual(["look: attachment-missing"]);

@@ -22,6 +22,7 @@ export function secondLook(input: CheckInput): SendCheck[] {
     otherCustomers,
     otherGreeting,
     signOffTwice,
+    saidTwice,
     attachmentWording,
     subjectChanged,
     sentBefore,
@@ -213,6 +214,29 @@ function signOffTwice({ letter, context }: CheckInput): SendCheck[] {
   return spots.map(({ start, text }) =>
     look("sign-off-twice", "The sign-off stands twice.", bodyPlace(letter, start, start + text.length)),
   );
+}
+
+/** Shorter lines may well stand twice: a sailing, an address. */
+const LONG_LINE = 40;
+
+/** A paragraph that stands in the letter before, word by word. */
+function saidTwice({ letter }: CheckInput): SendCheck[] {
+  const before = new Set<string>();
+  let start = 0;
+  return letter.text.split("\n").flatMap((line) => {
+    const at = start;
+    start += line.length + 1;
+    const words = line.replace(/\s+/g, " ").trim();
+    if (words.length < LONG_LINE) return [];
+    const place = bodyPlace(letter, at, at + line.length);
+    // What the house puts below every letter may be said in it as well.
+    if (place.source === null || place.source.slip === "signature" || place.source.slip === "footer")
+      return [];
+    if (before.has(words))
+      return [look("said-twice", `“${words.slice(0, LONG_LINE)}…” is said twice.`, place)];
+    before.add(words);
+    return [];
+  });
 }
 
 function linesThatAre(text: string, name: string): { start: number; text: string }[] {
