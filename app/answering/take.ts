@@ -70,21 +70,23 @@ export function takeReply(
     editor.view.dispatch(tr.replaceWith(same.position, endOf(doc, same), node({ ...slip, document: kept })));
     return { id: slip.id, setAside: own.changed };
   }
-  const join = same && reply.also !== null ? [joinOf(slip.language)] : [];
+  const join = same && reply.also !== null ? [joinOf(slip.language, doc.textContent)] : [];
   editor.view.dispatch(tr.insert(placeFor(doc, slips, reply), [...join, slip].map(node)));
   return { id: slip.id, setAside: [] };
 }
 
-/** What leads from one answer to the next, in the language of the letter; anybody may write it otherwise. */
-const JOINS: Record<string, string> = {
-  de: "Zu Ihrer weiteren Frage:",
-  en: "As to your other question:",
-  es: "En cuanto a su otra pregunta:",
-  fr: "Pour votre autre question :",
+/** What leads from one answer to the next, and on to further ones, in the language of the letter; anybody may write it otherwise. */
+const JOINS: Record<string, [second: string, further: string]> = {
+  de: ["Zu Ihrer weiteren Frage:", "Und noch zu Ihrer anderen Frage:"],
+  en: ["As to your other question:", "And as to your further question:"],
+  es: ["En cuanto a su otra pregunta:", "Y en cuanto a la pregunta siguiente:"],
+  fr: ["Pour votre autre question :", "Et pour la question suivante :"],
 };
 
-function joinOf(language: string): DraftSlip {
-  const words = JOINS[language.slice(0, 2)] ?? JOINS.en ?? "";
+/** @param said the words of the answer so far */
+function joinOf(language: string, said: string): DraftSlip {
+  const [second, further] = JOINS[language.slice(0, 2)] ?? JOINS.en ?? ["", ""];
+  const words = said.includes(second) ? further : second;
   return {
     ...ownWords(language),
     document: {
