@@ -46,7 +46,8 @@ export class HouseRanker {
       if ((await Promise.race([this.#knows.replies.opened, patience])) === false) return null;
     }
     const said = await this.#ask((id) => ({ kind: "rank", id, asked }));
-    return said.kind === "ranked" ? said.answer : null;
+    if (said.kind !== "ranked") throw new Error(`Ranking answered “${said.kind}”`);
+    return said.answer;
   }
 
   /**
@@ -56,7 +57,8 @@ export class HouseRanker {
    */
   async find(asked: Asked, about: About | null): Promise<Finding> {
     const said = await this.#ask((id) => ({ kind: "find", id, asked, about }));
-    return said.kind === "found" ? said.answer : { found: [], ranking: null };
+    if (said.kind !== "found") throw new Error(`Finding answered “${said.kind}”`);
+    return said.answer;
   }
 
   /** Waits until everything that was sent before the start is learned. */

@@ -1,12 +1,16 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import pg from "pg";
 import { readFolder } from "#core/formats/folder";
 import { query } from "../db/sql";
 import type { Viewer } from "../people/viewer";
 import { testHouse, type TestHouse } from "../testing";
 import { changeInBulk } from "./filing";
 import { importLibrary } from "./import";
+import { openReply } from "./open-writing";
+import { publishWorking } from "./publishing";
 import { saveShelf } from "./shelves";
 import { stripReplies } from "./strip";
+import { saveWorking } from "./writing";
 
 const now = new Date("2026-11-25T10:00:00Z");
 let house: TestHouse;
@@ -85,6 +89,29 @@ test("another name of the shelf is found at once, the old one no more; retired r
   await changeInBulk(em(), house.maren, { keys: ["cabins"] }, { what: "retire" }, now);
   expect((await until("promenade", (keys) => !keys.includes("cabins"))).sort()).toEqual(["quay", "wheels"]);
   await until("cabins", (keys) => keys.length === 0);
+});
+
+test("who finds is told of what is published, and of nothing while somebody only writes", async () => {
+  const client = new pg.Client({ connectionString: house.database.url });
+  await client.connect();
+  try {
+    const heard: string[] = [];
+    client.on("notification", ({ payload }) => heard.push(payload ?? ""));
+    await client.query("listen plain_shelf_replies");
+    const { baseId, content } = await openReply(em(), house.maren, "wheels", now);
+    const { pictures: _none, ...kept } = content;
+    const variants = content.variants.map((one) => ({ ...one, title: "Tandems" }));
+    const changed = { ...kept, variants, files: [] };
+    await saveWorking(em(), house.maren, "wheels", { revision: 0, baseId, content: changed }, now);
+    await client.query("select pg_notify('plain_shelf_replies', 'written')");
+    expect(heard).toEqual(["written"]);
+    await publishWorking(em(), house.maren, "wheels", { revision: 1, remark: null }, now);
+    await client.query("select pg_notify('plain_shelf_replies', 'published')");
+    expect(heard).toEqual(["written", "", "published"]);
+  } finally {
+    await client.end();
+  }
+  expect(await until("tandems", (keys) => keys.length > 0)).toEqual(["wheels"]);
 });
 
 test("what stands on others' shelves hides nothing, however much of it there is", async () => {
