@@ -59,18 +59,11 @@ export function useStrip(open: OpenCase) {
     replies,
     current,
     setCurrent: setAt,
-    /** After a reply was taken: what answers another question of the customer's is chosen next, else the reply itself where it is among the case's own. */
+    /** After a reply was taken: what answers another question of the customer's is chosen next, else the reply itself; nothing where it was searched for. */
     next: (reply: StripReply, taken: ReadonlySet<string>) => {
       const { replies: own } = open.strip;
       const also = own.findIndex((one) => one.also !== null && one.key !== reply.key && !taken.has(one.key));
-      setAt(
-        also >= 0
-          ? also
-          : Math.max(
-              first,
-              own.findIndex((one) => one.key === reply.key),
-            ),
-      );
+      setAt(also >= 0 ? also : own.findIndex((one) => one.key === reply.key));
       setQuery("");
     },
     chosen: replies[current] ?? null,

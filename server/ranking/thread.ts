@@ -116,6 +116,8 @@ async function readWords(client: pg.Client): Promise<void> {
 }
 
 async function readAll(client: pg.Client): Promise<void> {
+  recent.clear();
+  lastLetter = 0;
   await readWords(client);
   knows("words");
   const vectors = await wordVectors();
