@@ -8,7 +8,5 @@ export class Migration00004CalledBack extends Migration {
     );
     // Which languages replies are written in is asked with each search.
     this.addSql(`create index "reply_variants_language_index" on "reply_variants" ("language")`);
-    // What a search finds are versions: their replies are found without reading all.
-    this.addSql(`create index "replies_current_version_id_index" on "replies" ("current_version_id")`);
   }
 }

@@ -13,6 +13,10 @@ export class Migration00005Finding extends Migration {
     this.addSql(
       `create trigger tell_of_replies after insert or update or delete on "replies" for each statement execute function tell_of_replies()`,
     );
+    // What a search finds are versions: their replies are found without reading all. Some databases have it already.
+    this.addSql(
+      `create index if not exists "replies_current_version_id_index" on "replies" ("current_version_id")`,
+    );
     // Variants are written at every pause of whoever writes: only those that stand on a shelf are told of.
     this.addSql(`
       create function tell_of_variants() returns trigger language plpgsql as $$
