@@ -20,6 +20,16 @@ async function violations(page: Page): Promise<string[]> {
   return found.flatMap(({ id, nodes }) => nodes.map((node) => `${id}: ${node.target.join(" ")}`));
 }
 
+/** What the browser complains of on a page from now on, each with the address that it was on. */
+function complaints(page: Page): string[] {
+  const errors: string[] = [];
+  page.on("console", (message) => {
+    if (message.type() === "error") errors.push(`${page.url()}: ${message.text()}`);
+  });
+  page.on("pageerror", (error) => errors.push(error.message));
+  return errors;
+}
+
 // Each has a case of its own: what the first begins is not the second’s draft.
 for (const [colorScheme, customer] of [
   ["light", "Low Tide"],
@@ -32,11 +42,7 @@ for (const [colorScheme, customer] of [
       await browser.newContext({ colorScheme, viewport: { width: 1280, height: 800 } })
     ).newPage();
     test.setTimeout(300_000);
-    const errors: string[] = [];
-    page.on("console", (message) => {
-      if (message.type() === "error") errors.push(`${page.url()}: ${message.text()}`);
-    });
-    page.on("pageerror", (error) => errors.push(error.message));
+    const errors = complaints(page);
     await page.goto("/sign-in");
     expect(await violations(page)).toEqual([]);
     await signIn(page);
@@ -87,10 +93,7 @@ for (const [colorScheme, customer] of [
 }
 
 test("the example of the stationery waits for its paper", async ({ page }) => {
-  const errors: string[] = [];
-  page.on("console", (message) => {
-    if (message.type() === "error") errors.push(message.text());
-  });
+  const errors = complaints(page);
   let deliver: () => void = () => undefined;
   const late = new Promise<void>((resolve) => (deliver = resolve));
   await page.route("**/paper", async (route) => {

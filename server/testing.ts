@@ -109,6 +109,18 @@ export async function testVersion(em: EntityManager, key: string): Promise<numbe
   return currentVersionId;
 }
 
+/** Asks again until what was committed has been heard of; the test's time is the limit. @returns the answer that holds */
+export async function eventually<Answer>(
+  ask: () => Promise<Answer>,
+  holds: (answer: Answer) => boolean,
+): Promise<Answer> {
+  for (;;) {
+    const answer = await ask();
+    if (holds(answer)) return answer;
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+}
+
 let made = 0;
 
 /** A case of a new customer with one inbound message. @returns the case's number and the message's id */

@@ -222,13 +222,10 @@ const LONG_LINE = 40;
 /** A paragraph that stands in the letter before, word by word. */
 function saidTwice({ letter }: CheckInput): SendCheck[] {
   const before = new Set<string>();
-  let start = 0;
-  return letter.text.split("\n").flatMap((line) => {
-    const at = start;
-    start += line.length + 1;
-    const words = line.replace(/\s+/g, " ").trim();
+  return linesOf(letter.text).flatMap(({ start, text }) => {
+    const words = text.replace(/\s+/g, " ").trim();
     if (words.length < LONG_LINE) return [];
-    const place = bodyPlace(letter, at, at + line.length);
+    const place = bodyPlace(letter, start, start + text.length);
     // What the house puts below every letter may be said in it as well.
     if (place.source === null || place.source.slip === "signature" || place.source.slip === "footer")
       return [];
@@ -240,11 +237,16 @@ function saidTwice({ letter }: CheckInput): SendCheck[] {
 }
 
 function linesThatAre(text: string, name: string): { start: number; text: string }[] {
+  return linesOf(text).filter((line) => nameKey(line.text) === nameKey(name));
+}
+
+/** The lines of a text, each with its offset. */
+function linesOf(text: string): { start: number; text: string }[] {
   let start = 0;
-  return text.split("\n").flatMap((line) => {
+  return text.split("\n").map((line) => {
     const at = start;
     start += line.length + 1;
-    return nameKey(line) === nameKey(name) ? [{ start: at, text: line }] : [];
+    return { start: at, text: line };
   });
 }
 

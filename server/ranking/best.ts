@@ -2,7 +2,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { query } from "../db/sql";
 import type { Viewer } from "../people/viewer";
 import { usableAnswers } from "../replies/usable";
-import { houseRanker } from "./house-ranker";
+import { askedBy, houseRanker } from "./house-ranker";
 import { inquiriesOf } from "./inquiries";
 
 /** The reply that fits a case best, as far as ranking knows. */
@@ -38,12 +38,9 @@ export async function bestReplies(
   const asked = cases.flatMap(({ number, channel }) => {
     const inquiry = inquiries.get(number);
     const among = usable.get(channel) ?? new Set<string>();
-    return inquiry
-      ? [{ number, inquiry, asking: { top: 1, among, person: viewer.id, team: viewer.teamId } }]
-      : [];
+    return inquiry ? [{ number, about: askedBy(viewer, inquiry, { top: 1, among }) }] : [];
   });
-  const rankings =
-    (await houseRanker(em).rank(asked.map(({ inquiry, asking }) => ({ inquiry, asking })))) ?? [];
+  const rankings = (await houseRanker(em).rank(asked.map(({ about }) => about))) ?? [];
   const found = await shown(
     em,
     rankings.flatMap(({ fits }) => fits.map((one) => one.id)),

@@ -8,7 +8,7 @@ import { query } from "../db/sql";
 import { publishWorking } from "../replies/publishing";
 import { ensureOwnShelf } from "../replies/shelves";
 import { createReply } from "../replies/writing";
-import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
+import { eventually, testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { houseRanker } from "./house-ranker";
 
 let house: TestHouse;
@@ -30,14 +30,7 @@ const rank = async (body: string) => {
   ]);
   return rankings?.[0]?.fits ?? [];
 };
-/** Asks again until the thread has heard of what was committed; the test's time is the limit. */
-const until = async (body: string, holds: (fits: Fit[]) => boolean) => {
-  for (;;) {
-    const fits = await rank(body);
-    if (holds(fits)) return;
-    await new Promise((resolve) => setImmediate(resolve));
-  }
-};
+const until = (body: string, holds: (fits: Fit[]) => boolean) => eventually(() => rank(body), holds);
 
 test("the strip begins with the answer that fits, and says how well and why; openings and closings come last", async () => {
   const replies = await strip("how many hours is the ship running late");

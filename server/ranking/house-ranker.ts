@@ -2,9 +2,10 @@ import { resolve } from "node:path";
 import { pathToFileURL } from "node:url";
 import { Worker } from "node:worker_threads";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { Ranking } from "#core/ranking/inquiry";
+import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
 import type { Asked } from "#core/search/inverted-index";
 import { log } from "../log";
+import type { Viewer } from "../people/viewer";
 import type { About, Finding, Question, Said, ThreadData } from "./protocol";
 
 /** The processes run in the program's folder, whose sources they read; a thread must be told how to read TypeScript. */
@@ -116,6 +117,11 @@ function latch() {
   // Whoever waits hears of it; nobody may be waiting.
   state.opened.catch(() => undefined);
   return state;
+}
+
+/** An inquiry as a viewer asks about it. */
+export function askedBy(viewer: Viewer, inquiry: Inquiry, asking: Pick<Asking, "top" | "among">): About {
+  return { inquiry, asking: { ...asking, person: viewer.id, team: viewer.teamId } };
 }
 
 /** By the database's address: one a process, but for tests. */

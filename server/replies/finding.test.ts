@@ -3,7 +3,7 @@ import pg from "pg";
 import { readFolder } from "#core/formats/folder";
 import { query } from "../db/sql";
 import type { Viewer } from "../people/viewer";
-import { testHouse, type TestHouse } from "../testing";
+import { eventually, testHouse, type TestHouse } from "../testing";
 import { changeInBulk } from "./filing";
 import { importLibrary } from "./import";
 import { openReply } from "./open-writing";
@@ -27,14 +27,7 @@ const strip = async (words: string, viewer: Viewer = house.bram) => {
   const asked = { query: words, inquiry: null, channel: "email", language: "en", limit: 20 };
   return (await stripReplies(em(), viewer, asked)).replies.map((reply) => reply.key);
 };
-/** Asks again until those who find have heard of what was committed; the test's time is the limit. */
-const until = async (words: string, holds: (keys: string[]) => boolean) => {
-  for (;;) {
-    const keys = await strip(words);
-    if (holds(keys)) return keys;
-    await new Promise((resolve) => setImmediate(resolve));
-  }
-};
+const until = (words: string, holds: (keys: string[]) => boolean) => eventually(() => strip(words), holds);
 
 /** Puts replies on a new shelf for everyone: titles by key, the same text of each or one of its own. */
 async function put(shelf: string, titles: Record<string, string>, text: (key: string) => string) {

@@ -2,7 +2,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Asked, Groups } from "#core/search/inverted-index";
 import { query } from "../db/sql";
 import { NAMING } from "../ranking/read-terms";
-import { KNOWN_LANGUAGES, wordsAlike, type SoughtWord } from "./search";
+import { KNOWN_LANGUAGES, wordsAlike } from "./search";
 
 /** With one or two letters everything begins somewhere: replies are looked for by what names them first. */
 const TELLS_LITTLE = 2;
@@ -14,7 +14,7 @@ const TELLS_LITTLE = 2;
 export async function* waysToFind(em: EntityManager, terms: string[]): AsyncGenerator<Omit<Asked, "most">> {
   const begun = await inForms(
     em,
-    terms.map((word) => [{ word, begins: true }]),
+    terms.map((term) => [{ term, begins: true }]),
   );
   if (terms.every((term) => term.length <= TELLS_LITTLE)) yield { ways: begun, least: NAMING };
   yield { ways: begun, least: 0 };
@@ -23,14 +23,14 @@ export async function* waysToFind(em: EntityManager, terms: string[]): AsyncGene
 }
 
 /** Groups of words in the forms that each dictionary of the database makes of them. What a language has too often to tell anything is not asked of it. */
-async function inForms(em: EntityManager, groups: SoughtWord[][]): Promise<Groups[]> {
+async function inForms(em: EntityManager, groups: Groups): Promise<Groups[]> {
   const words = groups.flatMap((group, at) => group.map((sought) => ({ ...sought, at })));
   const forms = await query<{ nth: number; dictionary: string; terms: string[] }>(
     em,
     `${KNOWN_LANGUAGES}, dictionaries as (select distinct language_dictionary(language) as dictionary from known)
      select asked.nth::int, d.dictionary::text, tsvector_to_array(to_tsvector(d.dictionary, asked.word)) as terms
        from dictionaries d, unnest(?::text[]) with ordinality asked(word, nth) order by d.dictionary, asked.nth`,
-    [words.map(({ word }) => word)],
+    [words.map(({ term }) => term)],
   );
   const ways = new Map<string, Groups>();
   for (const { nth, dictionary, terms } of forms) {

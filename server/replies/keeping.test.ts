@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/g
 import { readMarkdown } from "#core/formats/markdown";
 import { query } from "../db/sql";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
-import { testCase, testHouse, type TestHouse } from "../testing";
+import { eventually, testCase, testHouse, type TestHouse } from "../testing";
 import type { ContentInput } from "./content";
 import { changeInBulk, saveFiling, undoBulk } from "./filing";
 import { readFilter } from "./filter";
@@ -68,14 +68,12 @@ const offered = async (viewer: TestHouse["maren"], words: string) =>
       limit: 20,
     })
   ).replies.map((reply) => reply.key);
-/** What is found, asked again until one is: those who find hear of what was published; the test's time is the limit. */
-const offeredSoon = async (viewer: TestHouse["maren"], words: string) => {
-  for (;;) {
-    const keys = await offered(viewer, words);
-    if (keys.length > 0) return keys;
-    await new Promise((resolve) => setImmediate(resolve));
-  }
-};
+/** What is found once those who find have heard of what was published. */
+const offeredSoon = (viewer: TestHouse["maren"], words: string) =>
+  eventually(
+    () => offered(viewer, words),
+    (keys) => keys.length > 0,
+  );
 
 describe("working copies", () => {
   test("are saved as one types, by one person, and seen by nobody else", async () => {

@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import type { Groups, Sought } from "#core/search/inverted-index";
 import { spelledLike } from "#core/search/spelling";
 import { query } from "../db/sql";
 
@@ -27,19 +28,12 @@ export function exactly(terms: string[]): string {
 /** For a misspelled word so many others are tried. */
 const MEANT = 6;
 
-/** A word that is sought. */
-export interface SoughtWord {
-  word: string;
-  /** Whether it may be the beginning of a word. */
-  begins: boolean;
-}
-
 /**
  * Words spelled like the terms, for each of them several, among the words that published replies have. A term that begins
  * words stands for them.
- * @returns null where some term is like no word
+ * @returns the words as they are written, not yet in any dictionary's form; null where some term is like no word
  */
-export async function wordsAlike(em: EntityManager, terms: string[]): Promise<SoughtWord[][] | null> {
+export async function wordsAlike(em: EntityManager, terms: string[]): Promise<Groups | null> {
   const found = await em.transactional(async (inner) => {
     // Of “wind” little is left in “wnid”. Read from one end to the other, words are compared ten times as long.
     await query(
@@ -60,14 +54,14 @@ export async function wordsAlike(em: EntityManager, terms: string[]): Promise<So
   // A word's stem may be shorter than what was typed of it: words that a term begins are asked for in full too.
   const groups = found.map(({ term, begun, near }) =>
     begun.length > 0
-      ? [{ word: term, begins: true }, ...begun.map(whole)]
+      ? [{ term, begins: true }, ...begun.map(whole)]
       : spelledLike(term, near, MEANT).map(whole),
   );
   return groups.every((group) => group.length > 0) ? groups : null;
 }
 
-function whole(word: string): SoughtWord {
-  return { word, begins: false };
+function whole(term: string): Sought {
+  return { term, begins: false };
 }
 
 /** The search for words spelled like the terms. @returns null where some term is like no word */
@@ -76,8 +70,8 @@ export async function spelledAlike(em: EntityManager, terms: string[]): Promise<
   return groups?.map((group) => `(${group.map(asTerm).join(" | ")})`).join(" & ") ?? null;
 }
 
-function asTerm({ word, begins }: SoughtWord): string {
-  return begins ? `${word}:*` : word;
+function asTerm({ term, begins }: Sought): string {
+  return begins ? `${term}:*` : term;
 }
 
 /** The languages that replies have, and English, as `known`, told by the index that has them in order. */

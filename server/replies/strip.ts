@@ -9,7 +9,7 @@ import type { Viewer } from "../people/viewer";
 import { named, query } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
 import { IN_SEASON, usableAnswers } from "./usable";
-import { houseRanker } from "../ranking/house-ranker";
+import { askedBy, houseRanker } from "../ranking/house-ranker";
 import { waysToFind } from "./finding";
 import { searchTerms } from "./search";
 
@@ -123,10 +123,7 @@ async function foundBy(
   terms: string[],
   asked: Omit<Asked, "most">,
 ): Promise<StripReply[]> {
-  const about = input.inquiry && {
-    inquiry: input.inquiry,
-    asking: { top: BROUGHT_FORWARD, person: viewer.id, team: viewer.teamId },
-  };
+  const about = input.inquiry && askedBy(viewer, input.inquiry, { top: BROUGHT_FORWARD });
   for (let most = NEAR; ; most *= 4) {
     const { found, ranking } = await houseRanker(em).find({ ...asked, most }, about);
     const replies = found.length === 0 ? [] : await offer(em, viewer, input, terms, found);
@@ -159,9 +156,7 @@ async function ranked(
   inquiry: Inquiry,
   asking: Pick<Asking, "top" | "among">,
 ): Promise<Ranking | null> {
-  const rankings = await houseRanker(em).rank([
-    { inquiry, asking: { ...asking, person: viewer.id, team: viewer.teamId } },
-  ]);
+  const rankings = await houseRanker(em).rank([askedBy(viewer, inquiry, asking)]);
   return rankings?.[0] ?? null;
 }
 
