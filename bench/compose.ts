@@ -2,6 +2,7 @@ import Handlebars from "handlebars";
 import { marked } from "marked";
 import { secondLook } from "#core/checks/second-look";
 import { compose, type ComposeInput } from "#core/compose/compose";
+import { guessLanguage } from "#core/language/guess";
 import { re2Patterns } from "#core/conditions/re2";
 import { readMarkdown } from "#core/formats/markdown";
 import { catalogue } from "#core/tokens/catalogue";
@@ -109,6 +110,8 @@ function ours(): string {
     threadSubject: "boat",
     otherNames: [],
     sentReplies: [],
+    standing: { is: "known", news: null, confirmed: false },
+    languageOf: guessLanguage,
   });
   if (checks.length > 0) throw new Error(checks[0]?.message);
   return letter.html;

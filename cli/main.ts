@@ -2,6 +2,7 @@ import { parseArgs } from "node:util";
 import { z } from "zod";
 import { lint } from "#core/checks/lint";
 import { channels } from "#core/formats/library";
+import { isLanguageTag } from "#core/language/tag";
 import { Failure } from "./failure";
 import { readLibrary } from "./read";
 import { rank } from "./rank";
@@ -22,10 +23,7 @@ const renderOptions = z.object({
   context: path,
   blanks: path.optional(),
   channel: z.enum(channels, `is one of ${channels.join(", ")}`).default("email"),
-  language: z
-    .string()
-    .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "is a tag, as in en or pt-BR")
-    .optional(),
+  language: z.string().refine(isLanguageTag, "is a tag, as in en or pt-BR").optional(),
 });
 const lintOptions = z.object({ library: path });
 const rankOptions = z.object({

@@ -6,6 +6,7 @@ import { re2Patterns } from "#core/conditions/re2";
 import { blankValueSchema } from "#core/tokens/blanks";
 import { contextSchema } from "#core/tokens/context";
 import { catalogue } from "#core/tokens/catalogue";
+import { guessLanguage } from "#core/language/guess";
 import { Failure } from "./failure";
 import { readChecked, readLibrary } from "./read";
 
@@ -45,6 +46,7 @@ export async function render(options: RenderOptions): Promise<object> {
     reply: reply.id,
     title: reply.title,
     part: reply.part,
+    language: variant.language,
     document: variant.document,
     blanks: reply.blanks,
     passages: reply.passages,
@@ -77,10 +79,12 @@ export async function render(options: RenderOptions): Promise<object> {
     threadSubject,
     otherNames: [],
     sentReplies: [],
+    standing: { is: "known", news: null, confirmed: false },
+    languageOf: guessLanguage,
   });
   return {
     subject: letter.subject,
-    html: letter.html,
+    html: options.channel === "email" ? letter.html : null,
     text: letter.text,
     attachments: [...letter.attachments, ...letter.pictures].map(({ name, contentType, size }) => ({
       name,

@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { OpenCase } from "#server/answering/open";
+import { languageName } from "#core/language/tag";
 import { exactTime, Time, timeLeft, useClock } from "../ui/time";
 import { Conversation } from "./conversation";
 import { Details } from "./details";
@@ -76,10 +77,6 @@ export function TheirSide({ open }: { open: OpenCase }) {
       </details>
     </section>
   );
-}
-
-function languageName(tag: string): string {
-  return new Intl.DisplayNames("en", { type: "language" }).of(tag) ?? tag;
 }
 
 function Due({ open }: { open: OpenCase }) {

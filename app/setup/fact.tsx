@@ -6,7 +6,7 @@ import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
 import { ComparedWords } from "../ui/compared";
-import { languageName } from "../ui/language";
+import { languageName } from "#core/language/tag";
 import { post } from "../ui/post";
 import { exactTime, useClock } from "../ui/time";
 import type { Route } from "./+types/fact";

@@ -3,7 +3,7 @@ import { Form, Link, useRevalidator, useSearchParams, useSubmit } from "react-ro
 import * as z from "zod/mini";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
 import { Kbd } from "../ui/kbd";
-import { languageName } from "../ui/language";
+import { languageName } from "#core/language/tag";
 import { post } from "../ui/post";
 import { useKeys } from "../ui/use-keys";
 import { columnLabels } from "./column-labels";

@@ -7,7 +7,7 @@ import { blankLabel, type Blank } from "#core/tokens/blanks";
 import type { Token } from "#core/tokens/catalogue";
 import type { Content } from "#server/replies/content";
 import { ComparedLines, ComparedWords } from "../ui/compared";
-import { languageName } from "../ui/language";
+import { languageName } from "#core/language/tag";
 import { LetterBlocks } from "../ui/letter-blocks";
 
 interface Props {

@@ -2,7 +2,7 @@ import { compareDocuments } from "#core/document/compare";
 import type { Content, ContentVariant } from "#server/replies/content";
 import { ComparedLines } from "../ui/compared";
 import { LetterBlocks } from "../ui/letter-blocks";
-import { languageName } from "../ui/language";
+import { languageName } from "#core/language/tag";
 import { isStale } from "./variants";
 import type { ChangeContent } from "./use-reply";
 

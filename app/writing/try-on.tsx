@@ -188,6 +188,14 @@ function tryOn(
     contentId: (id: string) => id,
   };
   const letter = compose(inputs);
-  const checks = secondLook({ ...inputs, letter, recipient: "x", otherNames: [], sentReplies: [] });
+  const checks = secondLook({
+    ...inputs,
+    letter,
+    recipient: "x",
+    standing: { is: "known", news: null, confirmed: true },
+    otherNames: [],
+    sentReplies: [],
+    languageOf: () => null,
+  });
   return { trial, letter, checks: checks.filter((check) => !NOT_HERE.has(check.code)) };
 }

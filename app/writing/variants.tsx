@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Content, ContentVariant } from "#server/replies/content";
-import { languageName } from "../ui/language";
+import { languageName } from "#core/language/tag";
 import type { ChangeContent } from "./use-reply";
 
 interface Props {

@@ -1,4 +1,5 @@
-import type { ComposeProblem, Letter, Place } from "../compose/letter";
+import type { LanguageGuess } from "../language/guess";
+import type { BlankPlace, ComposeProblem, Letter, Place } from "../compose/letter";
 import type { Slip } from "../compose/slip";
 import type { Context } from "../tokens/context";
 
@@ -17,7 +18,10 @@ export type CheckCode =
   | "subject-changed"
   | "sent-before"
   | "unfinished"
-  | "link-differs";
+  | "link-differs"
+  | "languages-differ"
+  | "recipient-unknown"
+  | "recipient-ours";
 
 /** One finding of the second look. *Stops sending* or *worth a look*. */
 export interface SendCheck {
@@ -26,6 +30,18 @@ export interface SendCheck {
   message: string;
   /** The words that it is about; null when it is about the letter as a whole. */
   at: Place | null;
+  /** The blank that it is about, where it is about one. */
+  blank?: BlankPlace;
+}
+
+/** What is known of an address that a letter is to go to. */
+export interface Standing {
+  /** The customer’s own; not known to be theirs; or a mailbox of ours. */
+  is: "known" | "new" | "ours";
+  /** What is new about it, in words for the agent. */
+  news: string | null;
+  /** Whether the agent has seen that and wants it all the same. */
+  confirmed: boolean;
 }
 
 export interface CheckInput {
@@ -35,10 +51,13 @@ export interface CheckInput {
   channel: string;
   /** Where the letter goes: an address for email, a number for SMS, a name for chat. */
   recipient: string | null;
+  standing: Standing;
   /** Subject of the thread that is answered; null for a letter that starts one. */
   threadSubject: string | null;
   /** Names of other customers that are known to occur in the letter (see `nameCandidates`). */
   otherNames: string[];
   /** Ids of replies already sent on this case. */
   sentReplies: string[];
+  /** Tells the language of words that nobody has told it of. */
+  languageOf: LanguageGuess;
 }

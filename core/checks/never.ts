@@ -1,5 +1,6 @@
 import type { Condition } from "../conditions/condition";
 import type { Blanks } from "../tokens/blanks";
+import { ownEntry } from "../tokens/own";
 
 /**
  * Whether a condition can be seen to hold never: it asks a choice for something that is not offered,
@@ -24,7 +25,7 @@ export function never(condition: Condition, blanks: Blanks): boolean {
     });
   }
   const blank = condition.value.startsWith("blank.")
-    ? blanks[condition.value.slice("blank.".length)]
+    ? ownEntry(blanks, condition.value.slice("blank.".length))
     : undefined;
   if (blank?.kind !== "choice" || condition.ignore_case) return false;
   if (condition.is === "equals") return !blank.options.includes(String(condition.to));

@@ -1,7 +1,9 @@
 import { describe, expect, test } from "@jest/globals";
+import { guessLanguage } from "../language/guess";
 import { compose } from "../compose/compose";
 import { testContext, testInput, testSlip } from "../compose/testing";
 import { readMarkdown } from "../formats/markdown";
+import { catalogue } from "../tokens/catalogue";
 import type { CheckInput } from "./check";
 import { findName, nameCandidates } from "./names";
 import { secondLook, stopsSending } from "./second-look";
@@ -24,6 +26,8 @@ function look(markdown: string, { slip, input, check }: Given = {}) {
     threadSubject: composed.threadSubject,
     otherNames: [],
     sentReplies: [],
+    standing: { is: "known", news: null, confirmed: false },
+    languageOf: guessLanguage,
     ...check,
   });
   return {
@@ -177,3 +181,141 @@ describe("names", () => {
     expect(findName("Anna Moerk", "Anna Moe")).toBeNull();
   });
 });
+
+describe("braces", () => {
+  test("those that the writer escaped are sent; those that were left over stop sending, however they are formatted", () => {
+    expect(look("Write \\{$case.number\\} or \\{\\{name\\}\\}.").codes).toEqual([]);
+    expect(look("Write \\{$case.number\\}.").letter.text).toBe("Write {$case.number}.");
+    expect(look("Write {$case.**number**, please.").codes).toEqual(["stop: leftover-braces"]);
+  });
+});
+
+describe("blanks that nobody answered", () => {
+  const passages = {
+    refund: { when: { value: "blank.refund", is: "equals" as const, to: true } },
+    van: {
+      when: {
+        all: [
+          { value: "booking.vehicle", is: "equals" as const, to: "van" },
+          { value: "blank.height", is: "more" as const, to: 2 },
+        ],
+      },
+    },
+  };
+  const steering = (kind: "yes_no" | "number", required = true) =>
+    ({ kind, required, printed: false, label: `${kind}?` }) as const;
+  const words =
+    ":::passage{#refund}\nYou get it back.\n:::\n\n:::passage{#refund otherwise}\nWe keep it.\n:::";
+
+  test("a yes or no that only steers passages stops sending until it is answered, either way", () => {
+    const given = (values = {}) =>
+      look(words, { slip: { passages, blanks: { refund: steering("yes_no") }, values } });
+    expect(given().codes).toEqual(["stop: blank-empty"]);
+    expect(given().checks[0]).toMatchObject({ blank: { slip: "s1", name: "refund" } });
+    expect(given({ refund: "yes" }).codes).toEqual(["stop: blank-empty"]);
+    expect(given({ refund: false }).codes).toEqual([]);
+    expect(given({ refund: true }).codes).toEqual([]);
+  });
+
+  test("one on which nothing depends here is not asked for", () => {
+    const blanks = { height: steering("number") };
+    const tall = ":::passage{#van}\nIt is a tall van.\n:::\n\nSee you.";
+    const slip = { passages, blanks };
+    expect(look(tall, { slip }).codes).toEqual(["stop: blank-empty"]);
+    const onFoot = { context: testContext({ booking: {} }) };
+    expect(look(tall, { slip, input: onFoot }).codes).toEqual([]);
+    expect(look("See you.", { slip }).codes).toEqual([]);
+    expect(look(tall, { slip: { passages, blanks: { height: steering("number", false) } } }).codes).toEqual(
+      [],
+    );
+  });
+
+  test("a choice that holds no option of its own stops sending, also where it may be left empty", () => {
+    const blanks = {
+      ship: { kind: "choice" as const, options: ["Kittiwake"], many: false, required: false, printed: true },
+    };
+    expect(look("On {$blank.ship}.", { slip: { blanks, values: { ship: "Titanic" } } }).codes).toEqual([
+      "stop: blank-empty",
+    ]);
+    expect(look("We sail {$blank.ship} today.", { slip: { blanks, values: {} } }).codes).toEqual([]);
+  });
+
+  test("names are looked up among a reply’s own blanks only", () => {
+    for (const name of ["constructor", "toString", "__proto__", "hasOwnProperty"]) {
+      const { codes, letter } = look(`Well {$blank.${name}} then.`);
+      expect(codes).toEqual(["stop: blank-unknown"]);
+      expect(letter.text).toContain("[");
+      expect(look(`Well {$house.${name}} then.`).codes).toEqual(["stop: token-unknown"]);
+    }
+  });
+});
+
+describe("one language in a letter", () => {
+  const opening = (language: string) =>
+    testSlip("Buenos días:", { id: "o", part: "opening", reply: "dias", title: "Buenos días", language });
+  const answer = testSlip("You get your money back within days.", { title: "Refund", language: "en-GB" });
+
+  test("an opening in another language than the answer is named; the same in another region is fine", () => {
+    const composed = testInput([opening("es"), answer]);
+    const found = secondLook({ ...checkInput(composed) });
+    expect(found).toMatchObject([
+      {
+        severity: "look",
+        code: "languages-differ",
+        message: "The opening “Buenos días” is in Spanish, the answer “Refund” in British English.",
+        at: { source: { slip: "o" } },
+      },
+    ]);
+    expect(secondLook(checkInput(testInput([opening("en"), answer])))).toEqual([]);
+  });
+
+  test("own words, house facts and the signature are told by their words", () => {
+    const context = testContext({
+      house: { hours: "Unsere Schalter sind montags bis freitags von neun bis fünf Uhr geöffnet." },
+    });
+    const own = testSlip("Ihre Überfahrt fällt wegen starkem Wind leider aus. {$house.hours}", {
+      id: "own",
+      reply: null,
+      title: "Your own words",
+      language: "en",
+    });
+    const signature = readMarkdown("Con un cordial saludo de todo el equipo de atención al cliente").doc;
+    const tokens = catalogue({
+      houseFacts: [{ key: "hours", label: "hours", type: "long_text", example: "" }],
+    });
+    const found = secondLook(checkInput(testInput([answer, own], { context, signature, tokens })));
+    expect(found.filter((one) => one.code === "languages-differ").map((one) => one.message)).toEqual([
+      expect.stringMatching(/^What you wrote is in German, the answer “Refund”/),
+      expect.stringMatching(/^The house fact “Unsere Schalter.* is in German/),
+      expect.stringMatching(/^The signature is in Spanish/),
+    ]);
+  });
+});
+
+describe("to whom", () => {
+  const to = (standing: CheckInput["standing"]) => look("Yes.", { check: { standing } }).codes;
+  test("an address that is not known to be the customer’s stops sending until it is confirmed", () => {
+    const news = "jo@example.net is not known to be Ottoline’s.";
+    expect(to({ is: "new", news, confirmed: false })).toEqual(["stop: recipient-unknown"]);
+    expect(to({ is: "new", news, confirmed: true })).toEqual([]);
+  });
+
+  test("a mailbox of ours stops it, confirmed or not", () => {
+    expect(to({ is: "ours", news: null, confirmed: true })).toEqual(["stop: recipient-ours"]);
+  });
+});
+
+function checkInput(composed: ReturnType<typeof testInput>): CheckInput {
+  return {
+    letter: compose(composed),
+    slips: composed.slips,
+    context: composed.context,
+    channel: composed.channel,
+    recipient: "ottoline@example.org",
+    standing: { is: "known", news: null, confirmed: false },
+    threadSubject: composed.threadSubject,
+    otherNames: [],
+    sentReplies: [],
+    languageOf: guessLanguage,
+  };
+}

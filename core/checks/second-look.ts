@@ -3,8 +3,10 @@ import { bareAddress } from "../document/links";
 import type { Block, Source, TextNode } from "../document/types";
 import { walk } from "../document/walk";
 import { bareSubject } from "../mail/subject";
-import type { CheckCode, CheckInput, SendCheck } from "./check";
+import type { CheckInput, SendCheck } from "./check";
+import { bodyPlace, look, stop } from "./finding";
 import { findName, nameKey } from "./names";
+import { languagesThatDiffer } from "./languages";
 import { attachmentWords, greetings, nobody, signOffs, titles, unfinishedMarks } from "./phrases";
 
 /** Largest sum of attachments and pictures that is sent, in bytes (20 MB). */
@@ -28,6 +30,7 @@ export function secondLook(input: CheckInput): SendCheck[] {
     sentBefore,
     unfinished,
     linksThatDiffer,
+    languagesThatDiffer,
   ].flatMap((check) => check(input));
   return [...inOrder(stops), ...inOrder(looks)];
 }
@@ -41,64 +44,46 @@ function inOrder(checks: SendCheck[]): SendCheck[] {
   return [...checks].sort((a, b) => (a.at?.start ?? -1) - (b.at?.start ?? -1));
 }
 
-function stop(code: CheckCode, message: string, at: Place | null = null): SendCheck {
-  return { severity: "stop", code, message, at };
-}
-
-function look(code: CheckCode, message: string, at: Place | null = null): SendCheck {
-  return { severity: "look", code, message, at };
-}
-
-/** A range of the letter's text as a place, with the slip that its first words came from. */
-function bodyPlace(letter: Letter, start: number, end: number): Place {
-  let offset = 0;
-  const ranges = letter.pieces.flatMap(({ text, source }) => {
-    const at = offset;
-    offset += text.length;
-    return source && offset > start && at < end ? [overlap(source, at, text.length, start, end)] : [];
-  });
-  const [first] = ranges;
-  const last = ranges.filter((range) => range.slip === first?.slip).at(-1);
-  return { in: "body", start, end, source: first && last ? { ...first, to: last.to } : null };
-}
-
-function overlap(
-  source: Source,
-  offset: number,
-  length: number,
-  start: number,
-  end: number,
-): NonNullable<Place["source"]> {
-  if (source.kind !== "own") return { slip: source.slip, from: source.from, to: source.to };
-  return {
-    slip: source.slip,
-    from: source.from + Math.max(0, start - offset),
-    to: source.from + Math.min(length, end - offset),
-  };
-}
-
-/** The stretches of text that a person wrote, as against values; with their offset in the letter. */
+/** The stretches of text that a person wrote, as against values and braces that are meant; with their offset in the letter. */
 function ownWords(letter: Letter): { text: string; start: number }[] {
   let offset = 0;
-  return letter.pieces.flatMap((piece) => {
-    const start = offset;
-    offset += piece.text.length;
-    return piece.source?.kind === "own" ? [{ text: piece.text, start }] : [];
-  });
+  const stretches: { text: string; start: number }[] = [];
+  for (const { text, source } of letter.pieces) {
+    const last = stretches.at(-1);
+    // Formatting ends a piece, and not what somebody wrote.
+    if (source?.kind === "own" && !source.literal) {
+      if (last && last.start + last.text.length === offset) last.text += text;
+      else stretches.push({ text, start: offset });
+    }
+    offset += text.length;
+  }
+  return stretches;
 }
 
 const EMAIL = /^[^\s@<>"(),;:\\[\]]+@[^\s@<>"(),;:\\[\]]+\.[^\s@<>"(),;:\\[\]]+$/;
 
-function recipient({ recipient: to, channel }: CheckInput): SendCheck[] {
+function recipient({ recipient: to, channel, standing }: CheckInput): SendCheck[] {
   if (!to?.trim()) return [stop("no-recipient", "There is nobody to send it to. Add an address.")];
   if (channel === "email" && !EMAIL.test(to)) {
     return [stop("no-recipient", `“${to}” is not an email address.`)];
   }
+  if (standing.is === "ours")
+    return [stop("recipient-ours", `${to} is a mailbox of ours: the letter would come back to us.`)];
+  if (standing.is === "new" && !standing.confirmed)
+    return [
+      stop(
+        "recipient-unknown",
+        `${standing.news ?? `${to} is not known to be the customer’s.`} Choose another address, or confirm it.`,
+      ),
+    ];
   return [];
 }
 
 function problems({ letter }: CheckInput): SendCheck[] {
-  return letter.problems.map(({ code, message, at }) => stop(code, message, at));
+  return letter.problems.map(({ code, message, at, blank }) => ({
+    ...stop(code, message, at),
+    ...(blank ? { blank } : {}),
+  }));
 }
 
 /** Braces that a person typed and that look like a token: it would reach the customer as it is. */
@@ -107,7 +92,7 @@ function leftoverBraces({ letter }: CheckInput): SendCheck[] {
     [...text.matchAll(/\{\s*\$?[\w.]+[^{}]*\}?|\{\{|\}\}/g)].map((match) =>
       stop(
         "leftover-braces",
-        `“${match[0]}” is no token; take it out or choose one from the list.`,
+        `“${match[0]}” is no token; take it out, choose one from the list, or type \\{ for a brace that is meant.`,
         bodyPlace(letter, start + match.index, start + match.index + match[0].length),
       ),
     ),

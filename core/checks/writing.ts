@@ -11,6 +11,7 @@ import type { Blanks } from "../tokens/blanks";
 import type { OwnToken, Token } from "../tokens/catalogue";
 import { formatFunctions } from "../tokens/format";
 import { isGuaranteed, knownWhere, whyUncertain, type SubjectMatter } from "../tokens/guarantee";
+import { ownEntry } from "../tokens/own";
 import { readText, type TextPiece } from "../tokens/text-form";
 import { outOfDate } from "./dates";
 import { withExamples } from "./examples";
@@ -258,7 +259,7 @@ class VariantChecks {
     }
     if (options.fallback?.trim() || isGuaranteed(name, this.reply.about)) return;
     const known = refs.some((ref) => {
-      const passage = this.reply.passages[ref.id];
+      const passage = ownEntry(this.reply.passages, ref.id);
       return passage && knownWhere(passage.when, !ref.otherwise).has(name);
     });
     if (!known)

@@ -1,6 +1,7 @@
 import type { PatternEngine } from "../conditions/patterns";
 import type { Block, Doc, Source } from "../document/types";
 import { walk } from "../document/walk";
+import { isLanguageTag, sameLanguage } from "../language/tag";
 import { answerSubject, oneLine, withCaseNumber } from "../mail/subject";
 import type { Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
@@ -8,8 +9,9 @@ import type { Style } from "../tokens/format";
 import { readText } from "../tokens/text-form";
 import { fill, fillBlank, fillOwn, fillToken, gap, type FillProblem, type Filled } from "./fill";
 import type { ComposeProblem, Letter, Place, TraceEntry } from "./letter";
-import { decidePassages, labelOf, type Decision } from "./passages";
+import { decidePassages, labelOf, slipValues, type Decision } from "./passages";
 import type { AttachmentRef, Slip } from "./slip";
+import { unanswered } from "./unanswered";
 import { layOutHtml, layOutText, type Stationery } from "./stationery";
 
 /** Whose words the subject has: the thread's, those of the first reply that has one, or the agent's own. */
@@ -43,17 +45,18 @@ export interface ComposeInput {
  * It never throws on bad content: problems are collected, with their places, for the second look.
  */
 export function compose(input: ComposeInput): Letter {
-  const style: Style = {
-    language: input.language,
-    timeZone: input.context.time_zone,
-    customerTimeZone: input.customerTimeZone ?? null,
-  };
+  const style = styleOf(input);
   const shared = { context: input.context, style, tokens: input.tokens };
   const decided = input.slips.map((slip) =>
-    decidePassages(slip, input.context, style, input.tokens, input.patterns),
+    decidePassages(slip, input.context, styleOf(input, slip), input.tokens, input.patterns),
   );
   const filled = input.slips.map((slip, index) =>
-    fill({ ...shared, slip, decisions: decided[index] ?? new Map<string, Decision>() }),
+    fill({
+      ...shared,
+      style: styleOf(input, slip),
+      slip,
+      decisions: decided[index] ?? new Map<string, Decision>(),
+    }),
   );
   const nothing: Filled = { blocks: [], trace: [], problems: [] };
   const own = (id: string, doc: Doc | null | undefined) => (doc ? fillOwn(id, doc, shared) : nothing);
@@ -85,7 +88,7 @@ export function compose(input: ComposeInput): Letter {
   const all = [...filled, signature, header, footer];
   return {
     subject: subject.text,
-    html: layOutHtml(parts, email ? input.stationery : null, input.language, {
+    html: layOutHtml(parts, email ? input.stationery : null, style.language, {
       pictureSource: (id) => (files.has(id) && input.contentId ? `cid:${input.contentId(id)}` : null),
     }),
     text,
@@ -98,8 +101,12 @@ export function compose(input: ComposeInput): Letter {
       ...surroundings(input, email),
     ],
     problems: [
+      ...languageProblems(input),
       ...subject.problems,
       ...input.slips.flatMap((_, index) => conditionProblems(decided[index] ?? new Map())),
+      ...input.slips.flatMap((slip, index) =>
+        unansweredProblems(slip, decided[index] ?? new Map(), filled[index]?.problems ?? [], input),
+      ),
       ...all.flatMap((part) => part.problems.map((problem) => placed(problem, pieces))),
       ...[...pictureIds]
         .filter((id) => !files.has(id))
@@ -112,6 +119,59 @@ export function compose(input: ComposeInput): Letter {
     pieces,
     blocks: parts.slips.flat(),
   };
+}
+
+/** How values are written in a letter, or in one of its slips: in the language of the words around them. */
+export function styleOf(
+  input: Pick<ComposeInput, "language" | "context" | "customerTimeZone">,
+  slip?: Pick<Slip, "language">,
+): Style {
+  const language = isLanguageTag(input.language) ? input.language : "en";
+  const own = slip?.language;
+  return {
+    language: own === undefined || sameLanguage(own, language) || !isLanguageTag(own) ? language : own,
+    timeZone: input.context.time_zone,
+    customerTimeZone: input.customerTimeZone ?? null,
+  };
+}
+
+function languageProblems(input: ComposeInput): ComposeProblem[] {
+  const languages = [input.language, ...input.slips.flatMap((slip) => slip.language ?? [])];
+  return [...new Set(languages)]
+    .filter((language) => !isLanguageTag(language))
+    .map((language) => ({
+      code: "language-unusable",
+      message: `“${language}” is no language; choose one, as in en or pt-BR.`,
+      at: null,
+    }));
+}
+
+/** Blanks without an answer that print nothing themselves: nobody has decided what the letter is to say. */
+function unansweredProblems(
+  slip: Slip,
+  decisions: ReadonlyMap<string, Decision>,
+  told: FillProblem[],
+  input: ComposeInput,
+): ComposeProblem[] {
+  const style = styleOf(input, slip);
+  const values = slipValues(slip, input.context, style, input.patterns);
+  const names = unanswered(
+    slip,
+    decisions,
+    values,
+    (name) => values.value(`blank.${name}`).kind === "missing",
+  );
+  return names
+    .filter((name) => !told.some((problem) => problem.blank?.name === name))
+    .map((name) => {
+      const label = labelOf(`blank.${name}`, slip, input.tokens);
+      return {
+        code: "blank-empty",
+        message: `“${label}” is not answered. What “${slip.title}” says depends on it.`,
+        at: null,
+        blank: { slip: slip.id, name },
+      };
+    });
 }
 
 /** Where words of a source stand in a plain text made of pieces; null when they do not stand in it. */
@@ -215,7 +275,7 @@ function composeSubject(input: ComposeInput, shared: Shared): ComposedSubject {
   const slip = input.slips.find((one) => one.subject !== null && one.subject.trim() !== "");
   const wanted = input.subject.from === "reply" || input.threadSubject === null;
   if (wanted && slip?.subject) {
-    const filled = fillText(slip.subject, slip, shared);
+    const filled = fillText(slip.subject, slip, { ...shared, style: styleOf(input, slip) });
     const composed = done(filled.text, `subject of “${slip.title}”`);
     return { ...composed, problems: filled.problems };
   }

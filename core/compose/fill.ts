@@ -17,6 +17,7 @@ import { blankLabel, blankValue, joinChoices } from "../tokens/blanks";
 import type { Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
 import { formatValue, type Formatted, type Style } from "../tokens/format";
+import { ownEntry } from "../tokens/own";
 import { lookUp } from "../tokens/values";
 import { readText } from "../tokens/text-form";
 import type { ComposeProblem, TraceEntry } from "./letter";
@@ -70,8 +71,8 @@ export function fillToken(
 /** The words for a blank, or why there are none. */
 export function fillBlank(node: BlankNode, input: Pick<FillInput, "context" | "style" | "slip">): Formatted {
   const { name } = node.attrs;
-  const blank = input.slip.blanks[name];
-  const value = blankValue(name, blank, input.slip.values[name], input.context, input.style);
+  const blank = ownEntry(input.slip.blanks, name);
+  const value = blankValue(name, blank, ownEntry(input.slip.values, name), input.context, input.style);
   if (value.kind === "value" && Array.isArray(value.value)) {
     const joined = joinChoices(value.value, blank, input.style.language);
     return formatValue({ ...value, value: joined }, node.attrs, input.style);
@@ -185,6 +186,7 @@ class Filling {
   #inline(inline: Inline, at: number): Inline[] {
     const marks = inline.marks && this.#marks(inline.marks, at, sizeOf(inline));
     const marked = marks && marks.length > 0 ? { marks } : {};
+    const isLiteral = inline.marks?.some((mark) => mark.type === "literal") ?? false;
     switch (inline.type) {
       case "text": {
         const source: Source = {
@@ -192,6 +194,7 @@ class Filling {
           from: at,
           to: at + inline.text.length,
           kind: "own",
+          ...(isLiteral ? { literal: true } : {}),
         };
         return [{ type: "text", text: inline.text, ...marked, source }];
       }
@@ -218,14 +221,15 @@ class Filling {
     const source: Source = { slip: slip.id, from: at, to: at + 1, kind: node.type, name };
     const text = (words: string): TextNode => ({ type: "text", text: words, ...marked, source });
     const missing = (): Inline[] => [{ ...text(gap(label)), source: { ...source, missing: true } }];
-    const blank = node.type === "blank" ? slip.blanks[node.attrs.name] : undefined;
+    const blank = node.type === "blank" ? ownEntry(slip.blanks, node.attrs.name) : undefined;
     const label =
       node.type === "blank" ? blankLabel(node.attrs.name, blank) : (tokens.get(name)?.label ?? name);
     const record = (value: string | null, why: string) => {
       this.trace.push({ kind: node.type, slip: slip.id, name, value, why });
     };
     const problem = (code: FillProblem["code"], message: string) => {
-      this.problems.push({ code, message, source });
+      const place = blank ? { blank: { slip: slip.id, name: node.attrs.name } } : {};
+      this.problems.push({ code, message, source, ...place });
     };
     if (blank && !blank.printed) {
       record(formatted.kind === "text" ? formatted.text : null, "steers passages, is not printed");
@@ -245,6 +249,7 @@ class Filling {
     if (node.type === "blank") {
       if (!blank) problem("blank-unknown", `This reply has no blank “${node.attrs.name}”`);
       else if (formatted.kind === "problem") problem("token-unusable", `${label}: ${why}`);
+      else if (formatted.unfit) problem("blank-empty", `${capital(why)}.`);
       else if (!blank.required) return [];
       else problem("blank-empty", `${capital(label)} is empty. Fill it, or drop the words around it.`);
       return missing();
@@ -263,7 +268,7 @@ class Filling {
   /** Marks for the letter: passages have done their work; link addresses get their values, encoded. */
   #marks(marks: Mark[], at: number, size: number): Mark[] {
     return marks.flatMap((mark): Mark[] => {
-      if (mark.type === "passage") return [];
+      if (mark.type === "passage" || mark.type === "literal") return [];
       if (mark.type !== "link" || !mark.attrs.href.includes("{")) return [mark];
       const href = this.#href(mark.attrs.href, at, size);
       return href === null ? [] : [{ type: "link", attrs: { href } }];

@@ -22,6 +22,12 @@ export interface TraceEntry {
   why: string;
 }
 
+/** A blank of a slip. */
+export interface BlankPlace {
+  slip: string;
+  name: string;
+}
+
 /** What went wrong while composing; the letter exists all the same. */
 export interface ComposeProblem {
   code:
@@ -34,9 +40,12 @@ export interface ComposeProblem {
     | "passage-unknown"
     | "condition-unusable"
     | "picture-missing"
-    | "link-unusable";
+    | "link-unusable"
+    | "language-unusable";
   message: string;
   at: Place | null;
+  /** The blank that it is about, where it is about one. */
+  blank?: BlankPlace;
 }
 
 /** What composing yields. */

@@ -1,8 +1,9 @@
-import { evaluate, valuesOf } from "../conditions/evaluate";
+import { evaluate, valuesOf, type Values } from "../conditions/evaluate";
 import type { PatternEngine } from "../conditions/patterns";
 import { inWords } from "../conditions/words";
 import type { PassageRef } from "../document/definition";
 import { blankLabel, blankValue } from "../tokens/blanks";
+import { ownEntry } from "../tokens/own";
 import type { Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
 import type { Style } from "../tokens/format";
@@ -26,11 +27,23 @@ export function labelOf(
 ): string {
   if (name.startsWith("blank.")) {
     const key = name.slice("blank.".length);
-    return blankLabel(key, slip.blanks[key]);
+    return blankLabel(key, ownEntry(slip.blanks, key));
   }
   if (name.startsWith("message."))
     return `the message’s ${name.slice("message.".length).replaceAll("_", " ")}`;
   return tokens.get(name)?.label ?? name;
+}
+
+/** What the conditions of a slip read: its blanks as they are filled, and the case. */
+export function slipValues(
+  slip: Pick<Slip, "blanks" | "values">,
+  context: Context,
+  style: Style,
+  patterns: PatternEngine,
+): Values {
+  const blank = (name: string) =>
+    blankValue(name, ownEntry(slip.blanks, name), ownEntry(slip.values, name), context, style);
+  return valuesOf(context, blank, patterns);
 }
 
 /** Decides every passage of a slip, by id. */
@@ -41,8 +54,7 @@ export function decidePassages(
   tokens: ReadonlyMap<string, Token>,
   patterns: PatternEngine,
 ): Map<string, Decision> {
-  const blank = (name: string) => blankValue(name, slip.blanks[name], slip.values[name], context, style);
-  const values = valuesOf(context, blank, patterns);
+  const values = slipValues(slip, context, style, patterns);
   return new Map(
     Object.entries(slip.passages).map(([id, passage]) => {
       const verdict = evaluate(passage.when, values);

@@ -20,6 +20,8 @@ export interface Slip {
   reply: string | null;
   title: string;
   part: Part;
+  /** BCP 47 tag of its words; the letter's own where it is not told. */
+  language?: string;
   document: Doc;
   blanks: Blanks;
   passages: Passages;

@@ -1,4 +1,5 @@
 import { choicesOf, steeringBlanks } from "../conditions/coverage";
+import { languageName } from "../language/tag";
 import type { Passages } from "../conditions/condition";
 import {
   blankLabel,
@@ -8,6 +9,7 @@ import {
   type BlankValue,
   type BlankValues,
 } from "../tokens/blanks";
+import { ownEntry } from "../tokens/own";
 import type { Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
 import { plain } from "../tokens/format";
@@ -102,7 +104,7 @@ const CHOSEN = "chosen by you";
 /** Gives the trials the choices of steering blanks in turn, and adds trials until every choice is seen. */
 function withEveryChoice(trials: Trial[], reply: TriedReply, pool: TrialCase[]): Trial[] {
   const steering = steeringBlanks(reply.passages).flatMap((name) => {
-    const blank = reply.blanks[name];
+    const blank = ownEntry(reply.blanks, name);
     const choices = blank ? choicesOf(blank).filter(isSingle) : [];
     return blank && choices.length > 0 ? [{ name, blank, choices }] : [];
   });
@@ -159,9 +161,4 @@ function sampleValue(name: string, blank: Blank): BlankValue {
 
 function isSingle(value: BlankValue): boolean {
   return !Array.isArray(value) || value.length === 1;
-}
-
-/** What English calls a language. */
-function languageName(tag: string): string {
-  return new Intl.DisplayNames("en", { type: "language" }).of(tag) ?? tag;
 }

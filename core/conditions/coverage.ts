@@ -1,4 +1,5 @@
 import { blankLabel, blankWords, type Blank, type Blanks, type BlankValue } from "../tokens/blanks";
+import { ownEntry } from "../tokens/own";
 import { valueOf } from "../tokens/values";
 import { testsOf, type Condition, type Passages } from "./condition";
 import { evaluate } from "./evaluate";
@@ -62,17 +63,19 @@ export function coverage(
   const findings: CoverageFinding[] = [];
   const byBlank = new Map<string, PassageUse[]>();
   for (const use of distinct(uses)) {
-    const condition = passages[use.id]?.when;
+    const condition = ownEntry(passages, use.id)?.when;
     const blank = condition && steeringBlank(condition);
     if (blank) byBlank.set(blank, [...(byBlank.get(blank) ?? []), use]);
   }
   for (const [name, steered] of byBlank) {
-    const blank = blanks[name];
+    const blank = ownEntry(blanks, name);
     const values = blank ? choicesOf(blank) : [];
     if (!blank || values.length === 0) continue;
     const tables = steered.map((use) => ({
       use,
-      stands: values.map((value) => holds(passages[use.id]?.when, value, patterns) !== use.otherwise),
+      stands: values.map(
+        (value) => holds(ownEntry(passages, use.id)?.when, value, patterns) !== use.otherwise,
+      ),
     }));
     for (const { use, stands } of tables) {
       if (stands.some(Boolean) && !stands.every(Boolean)) continue;

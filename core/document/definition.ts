@@ -95,6 +95,8 @@ export const marks = {
   underline: {},
   strike: {},
   highlight: {},
+  /** A brace that is meant as one, and begins no placeholder. */
+  literal: {},
   link: { href: words(1, 2000) },
   passage: { passages: z.array(passageRef).check(z.minLength(1), z.maxLength(20)) },
 } as const satisfies Record<string, Shape>;

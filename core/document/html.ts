@@ -137,6 +137,7 @@ function markHtml(html: string, marks: Mark[] = []): string {
         const href = safeHref(mark.attrs.href);
         return href === null ? inner : `<a href="${escapeHtml(href)}">${inner}</a>`;
       }
+      case "literal":
       case "passage":
         return inner;
     }

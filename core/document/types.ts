@@ -11,10 +11,12 @@ export interface Source {
   name?: string;
   /** The words stand for a value that is not there. */
   missing?: true;
+  /** The words are braces that were meant as braces. */
+  literal?: true;
 }
 
 export type Mark =
-  | { type: "bold" | "italic" | "underline" | "strike" | "highlight" }
+  | { type: "bold" | "italic" | "underline" | "strike" | "highlight" | "literal" }
   | { type: "link"; attrs: { href: string } }
   | { type: "passage"; attrs: { passages: PassageRef[] } };
 

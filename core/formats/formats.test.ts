@@ -24,7 +24,9 @@ describe("Markdown", () => {
 
   test("a colon in ordinary words is no directive, an escaped brace is a brace", () => {
     expect(inlines("Open:daily from 05:30, note:this \\{not a token}")).toEqual([
-      { type: "text", text: "Open:daily from 05:30, note:this {not a token}" },
+      { type: "text", text: "Open:daily from 05:30, note:this " },
+      { type: "text", text: "{", marks: [{ type: "literal" }] },
+      { type: "text", text: "not a token}" },
     ]);
   });
 

@@ -1,3 +1,4 @@
+import { isLanguageTag } from "../language/tag";
 import { z } from "zod";
 import { passagesSchema } from "../conditions/condition";
 import type { Doc } from "../document/types";
@@ -9,7 +10,10 @@ export const channels = ["email", "chat", "sms"] as const;
 const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,99}$/, "Small letters, digits and hyphens");
-const language = z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "A language tag, as in en or pt-BR");
+const language = z
+  .string()
+  .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "A language tag, as in en or pt-BR")
+  .refine(isLanguageTag, "No language that is known how to write, as in en or pt-BR");
 const subject = z.string().max(500);
 
 const frontMatter = {

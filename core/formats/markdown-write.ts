@@ -223,7 +223,16 @@ const BREAK_IN_CELL: PhrasingContent = { type: "html", value: "<br>" };
 const GAP: PhrasingContent = { type: "html", value: "&nbsp;" };
 
 /** Passages outermost, then links, so that a mark's pieces stay together. */
-const order: Mark["type"][] = ["passage", "link", "highlight", "underline", "strike", "bold", "italic"];
+const order: Mark["type"][] = [
+  "passage",
+  "link",
+  "highlight",
+  "underline",
+  "strike",
+  "bold",
+  "italic",
+  "literal",
+];
 
 function byOrder(a: Mark, b: Mark): number {
   return order.indexOf(a.type) - order.indexOf(b.type);
@@ -247,6 +256,8 @@ function wrap(mark: Mark, children: PhrasingContent[]): PhrasingContent[] {
       return [directive("u")];
     case "highlight":
       return [directive("mark")];
+    case "literal":
+      return children.flatMap((child) => (child.type === "text" ? literalBraces(child.value) : [child]));
     case "link":
       return [{ type: "link", url: mark.attrs.href, children }];
     case "passage":
@@ -257,6 +268,14 @@ function wrap(mark: Mark, children: PhrasingContent[]): PhrasingContent[] {
         children,
       );
   }
+}
+
+/** Words with their braces as ones that are meant so. */
+function literalBraces(words: string): PhrasingContent[] {
+  return words
+    .split(/([{}])/)
+    .filter((part) => part !== "")
+    .map((value) => ({ type: /[{}]/.test(value) ? "literalBrace" : "text", value }));
 }
 
 function attributesOf({ id, otherwise }: PassageRef): Record<string, string> {
@@ -291,6 +310,11 @@ const writePlaceholder: Handle = (node: { value: string }, _parent, state) =>
 /** What stands before it must know how it begins. */
 const placeholder = Object.assign(writePlaceholder, { peek: () => "{" });
 
+/** A brace that is meant as one. Before it a colon is escaped as before the brace itself, so that both are written alike. */
+const literalBrace = Object.assign<Handle, { peek: Handle }>((node: { value: string }) => `\\${node.value}`, {
+  peek: () => "{",
+});
+
 const directives = directiveToMarkdown({ preferShortcut: true, collapseEmptyAttributes: true });
 const addresses: Unsafe["notInConstruct"] = ["destinationLiteral", "destinationRaw", "titleQuote"];
 
@@ -321,7 +345,7 @@ const options: Options = {
       ],
     },
     {
-      handlers: { placeholder },
+      handlers: { placeholder, literalBrace },
       unsafe: [{ character: "{", after: "\\$", inConstruct: "phrasing", notInConstruct: addresses }],
     },
   ],

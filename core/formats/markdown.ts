@@ -195,6 +195,8 @@ class Reader {
     switch (node.type) {
       case "text":
         return text(node.value.replace(/\s*\n\s*/g, " "), marks);
+      case "literalBrace":
+        return text(node.value, [...marks, { type: "literal" }]);
       case "placeholder": {
         const read = readPlaceholder(node.value);
         if (read.ok) return [marks.length > 0 ? { ...read.node, marks } : read.node];

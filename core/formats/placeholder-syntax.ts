@@ -2,6 +2,11 @@ import type { Literal } from "mdast";
 import type { Extension as FromMarkdownExtension } from "mdast-util-from-markdown";
 import type { Code, Construct, Extension as SyntaxExtension, State } from "micromark-util-types";
 
+/** A brace that was escaped: it is a brace, and begins no placeholder. */
+interface LiteralBraceNode extends Literal {
+  type: "literalBrace";
+}
+
 /** A token or blank in Markdown: its MessageFormat 2 placeholder, as typed. */
 interface PlaceholderNode extends Literal {
   type: "placeholder";
@@ -10,15 +15,18 @@ interface PlaceholderNode extends Literal {
 declare module "mdast" {
   interface PhrasingContentMap {
     placeholder: PlaceholderNode;
+    literalBrace: LiteralBraceNode;
   }
   interface RootContentMap {
     placeholder: PlaceholderNode;
+    literalBrace: LiteralBraceNode;
   }
 }
 
 declare module "micromark-util-types" {
   interface TokenTypeMap {
     placeholder: "placeholder";
+    literalBrace: "literalBrace";
   }
 }
 
@@ -93,16 +101,38 @@ const placeholder: Construct = {
   },
 };
 
+/** `\{` and `\}`: what CommonMark reads as an escape, kept apart from other words. */
+const literalBrace: Construct = {
+  name: "literalBrace",
+  tokenize(effects, ok, nok) {
+    return (character) => {
+      effects.enter("literalBrace");
+      effects.consume(character);
+      return (brace) => {
+        if (brace !== code.open && brace !== code.close) return nok(brace);
+        effects.consume(brace);
+        effects.exit("literalBrace");
+        return ok;
+      };
+    };
+  },
+};
+
 function isEnd(character: Code): boolean {
   return character === null || character < 0;
 }
 
 /** Syntax for micromark. */
-export const placeholderSyntax: SyntaxExtension = { text: { [code.open]: placeholder } };
+export const placeholderSyntax: SyntaxExtension = {
+  text: { [code.open]: placeholder, [code.backslash]: literalBrace },
+};
 
 /** Nodes for mdast. */
 export const placeholderFromMarkdown: FromMarkdownExtension = {
   enter: {
+    literalBrace(token) {
+      this.enter({ type: "literalBrace", value: this.sliceSerialize(token).slice(1) }, token);
+    },
     placeholder(token) {
       const value = this.sliceSerialize(token);
       const inCell = /^[^|]*\\\|/.test(value);
@@ -110,6 +140,9 @@ export const placeholderFromMarkdown: FromMarkdownExtension = {
     },
   },
   exit: {
+    literalBrace(token) {
+      this.exit(token);
+    },
     placeholder(token) {
       this.exit(token);
     },

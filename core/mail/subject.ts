@@ -24,8 +24,9 @@ export function bareSubject(subject: string): string {
 /** A subject with the case number behind it, once. */
 export function withCaseNumber(subject: string, caseNumber: string): string {
   const line = oneLine(subject);
-  if (caseNumber === "" || line.includes(`[${caseNumber}]`)) return line;
-  return line === "" ? `[${caseNumber}]` : `${line} [${caseNumber}]`;
+  const number = oneLine(caseNumber);
+  if (number === "" || line.includes(`[${number}]`)) return line;
+  return line === "" ? `[${number}]` : `${line} [${number}]`;
 }
 
 /** The subject of an answer in a thread: `Re: `, what it is about, the case number. */

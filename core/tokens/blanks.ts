@@ -104,7 +104,7 @@ export function blankValue(
   const label = blankLabel(name, blank);
   const value = given ?? defaultValue(blank, context, style);
   const unfit = value === null ? null : unfitness(blank, value);
-  if (unfit) return { kind: "missing", why: `${label}: ${unfit}` };
+  if (unfit) return { kind: "missing", why: `${label}: ${unfit}`, unfit: true };
   const typed =
     blank.kind === "money" && typeof value === "number" ? { amount: value, currency: blank.currency } : value;
   const read = valueOf(typed, types[blank.kind], `“${label}” is not filled in`);

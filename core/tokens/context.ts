@@ -1,4 +1,5 @@
 import * as z from "zod/mini";
+import { languageSchema } from "../language/tag";
 
 /** An amount with its ISO 4217 currency. */
 export const moneySchema = z.strictObject({
@@ -21,7 +22,7 @@ const messageSchema = z.partial(
     from: z.string(),
     to: z.string(),
     channel: z.string(),
-    language: z.string(),
+    language: languageSchema,
     has_attachment: z.boolean(),
   }),
 );

@@ -17,7 +17,7 @@ export interface Style {
 
 export type Formatted =
   | { kind: "text"; text: string; fellBack: boolean }
-  | { kind: "missing"; why: string }
+  | { kind: "missing"; why: string; unfit?: true }
   | { kind: "problem"; problem: string };
 
 /**
@@ -28,7 +28,9 @@ export type Formatted =
 export function formatValue(value: Value, { fn, options }: PlaceholderAttrs, style: Style): Formatted {
   if (value.kind === "missing") {
     const fallback = options.fallback?.trim();
-    return fallback ? { kind: "text", text: fallback, fellBack: true } : { kind: "missing", why: value.why };
+    return fallback
+      ? { kind: "text", text: fallback, fellBack: true }
+      : { kind: "missing", why: value.why, ...(value.unfit ? { unfit: true } : {}) };
   }
   const usual = usualFormat(value);
   const name = fn ?? usual.fn;

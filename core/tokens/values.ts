@@ -3,7 +3,8 @@ import { tokenGroups, type Context, type Detail, type TokenGroup } from "./conte
 
 /** What a name stands for: a value with its type, or the reason why there is none. */
 export type Value =
-  { kind: "value"; value: Exclude<Detail, null>; type: TokenType | null } | { kind: "missing"; why: string };
+  | { kind: "value"; value: Exclude<Detail, null>; type: TokenType | null }
+  | { kind: "missing"; why: string; /** Something was given, and cannot be taken. */ unfit?: true };
 
 /** A value to print, cleaned of what no letter may carry. */
 export function valueOf(detail: Detail | undefined, type: TokenType | null, why: string): Value {

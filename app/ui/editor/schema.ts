@@ -1,4 +1,4 @@
-import { Mark, Node, type Attributes, type AnyExtension } from "@tiptap/core";
+import { InputRule, Mark, Node, type Attributes, type AnyExtension } from "@tiptap/core";
 import { Blockquote } from "@tiptap/extension-blockquote";
 import { Bold } from "@tiptap/extension-bold";
 import { HardBreak } from "@tiptap/extension-hard-break";
@@ -131,6 +131,25 @@ const PassageMark = Mark.create({
   renderHTML: ({ HTMLAttributes }) => ["span", HTMLAttributes, 0],
 });
 
+/** A brace that is meant as one: typed as `\{` or `\}`. */
+const LiteralMark = Mark.create({
+  ...definedMark("literal"),
+  inclusive: false,
+  parseHTML: () => [{ tag: "span[data-literal]" }],
+  renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-literal": "" }, 0],
+  addInputRules() {
+    return [
+      new InputRule({
+        find: /\\([{}])$/,
+        handler: ({ state, range, match }) => {
+          const brace = state.schema.text(match[1] ?? "", [this.type.create()]);
+          state.tr.replaceWith(range.from, range.to, brace).removeStoredMark(this.type);
+        },
+      }),
+    ];
+  },
+});
+
 /** Nodes and marks of a document, without its top node, token and blank: those are shown in their own way. */
 function extensionsWith(tables: AnyExtension[]): AnyExtension[] {
   return [
@@ -152,6 +171,7 @@ function extensionsWith(tables: AnyExtension[]): AnyExtension[] {
     Highlight,
     Link,
     PassageMark,
+    LiteralMark,
   ];
 }
 

@@ -1,0 +1,33 @@
+import * as z from "zod/mini";
+
+/** Whether a text is a language tag that `Intl` takes (BCP 47, in the form of Unicode UTS 35). */
+export function isLanguageTag(tag: string): boolean {
+  try {
+    return Intl.getCanonicalLocales(tag).length === 1;
+  } catch {
+    return false;
+  }
+}
+
+/** A language as it comes from outside. */
+export const languageSchema = z
+  .string()
+  .check(z.minLength(2), z.maxLength(35), z.refine(isLanguageTag, "Not a language, as in en, de or pt-BR"));
+
+/** Whether two tags are of one language, whatever the region: `en` and `en-GB`. */
+export function sameLanguage(a: string, b: string): boolean {
+  return primary(a) === primary(b);
+}
+
+function primary(tag: string): string {
+  return tag.split("-")[0]?.toLowerCase() ?? "";
+}
+
+/** A language by its English name; the tag itself where it has none. */
+export function languageName(tag: string): string {
+  try {
+    return new Intl.DisplayNames("en", { type: "language" }).of(tag) ?? tag;
+  } catch {
+    return tag; // No tag that Intl takes: it stands for itself.
+  }
+}
