@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { resolve } from "node:path";
+import ipaddr from "ipaddr.js";
 
 const port = z.coerce
   .number({ error: "is not a number" })
@@ -17,8 +18,33 @@ const schema = z.object({
   STANDINS: z.enum(["on", "off"], { error: "is neither on nor off" }).optional(),
   DATA_DIR: z.string().min(1, "is empty").default(".data"),
   SESSION_SECRET: z.string().min(32, "is shorter than 32 characters"),
+  TRUST_PROXY: z
+    .string()
+    .transform(listed)
+    .refine((list) => list.every(isNetwork), "names what is neither an address nor a network, as in 10.0.0.7 or 10.0.0.0/8")
+    .default([]),
+  MAIL_RECEIVERS: z
+    .string()
+    .transform(listed)
+    .refine((list) => list.every((name) => /^[\w.-]+$/.test(name)), "names what is no receiver, as in mx.example.com")
+    .default([]),
+  INBOUND_TLS_CERT: z.string().optional(),
+  INBOUND_TLS_KEY: z.string().optional(),
+  SMTP_TLS: z.enum(["required", "offered"], { error: "is neither required nor offered" }).default("offered"),
   SEED: z.enum(["demo", "none"], { error: "is neither demo nor none" }).default("demo"),
 });
+
+/** The entries of a list with commas. */
+function listed(text: string): string[] {
+  return text
+    .split(",")
+    .map((one) => one.trim())
+    .filter((one) => one !== "");
+}
+
+function isNetwork(text: string): boolean {
+  return ipaddr.isValid(text) || ipaddr.isValidCIDR(text);
+}
 
 /** Settings of the program, from its environment. */
 export interface Environment {
@@ -33,6 +59,14 @@ export interface Environment {
   dataDir: string;
   sessionSecret: string;
   seed: "demo" | "none";
+  /** Addresses and networks of proxies on other machines whose word on address and encryption counts; loopback always does. */
+  trustProxy: string[];
+  /** Receivers whose Authentication-Results are believed, by their authserv-id (RFC 8601, 2.5). */
+  mailReceivers: string[];
+  /** Files of the certificate under which mail is received; null for one of our own making. */
+  inboundTls: { cert: string; key: string } | null;
+  /** Whether letters leave only encrypted. */
+  smtpTlsRequired: boolean;
 }
 
 /** The stand-in mail server listens one port above its HTTP interface. */
@@ -66,6 +100,12 @@ export function readEnvironment(
   const on = (env.STANDINS ?? (env.SMTP_URL ? "off" : "on")) === "on";
   if (!on && !env.SMTP_URL)
     return { ok: false, problem: "STANDINS=off wants SMTP_URL: there is no mail server to send through" };
+  const { INBOUND_TLS_CERT: cert, INBOUND_TLS_KEY: key } = env;
+  if ((cert === undefined) !== (key === undefined))
+    return {
+      ok: false,
+      problem: `${cert === undefined ? "INBOUND_TLS_KEY" : "INBOUND_TLS_CERT"} wants ${cert === undefined ? "INBOUND_TLS_CERT" : "INBOUND_TLS_KEY"} beside it`,
+    };
   const smtpPort = standinSmtpPort(env.STANDINS_PORT);
   return {
     ok: true,
@@ -79,6 +119,10 @@ export function readEnvironment(
       dataDir: resolve(env.DATA_DIR),
       sessionSecret: env.SESSION_SECRET,
       seed: env.SEED,
+      trustProxy: env.TRUST_PROXY,
+      mailReceivers: env.MAIL_RECEIVERS,
+      inboundTls: cert !== undefined && key !== undefined ? { cert, key } : null,
+      smtpTlsRequired: env.SMTP_TLS === "required",
     },
   };
 }

@@ -38,16 +38,17 @@ function stuffed(line: string): string {
  * @param deleteSpace the message's DelSp: whether the space that marks a soft break is only that
  */
 export function unflowed(text: string, deleteSpace = false): string {
-  const lines: string[] = [];
+  const paragraphs: string[][] = [];
   let open = false;
   for (const line of text.split("\n")) {
     const bare = line.startsWith(" ") ? line.slice(1) : line;
-    if (open && !line.startsWith(">")) lines.push((lines.pop() ?? "") + bare);
-    else lines.push(bare);
+    const goesOn = open && !line.startsWith(">");
     open = bare.endsWith(" ") && bare !== "-- " && !line.startsWith(">");
-    if (open && deleteSpace) lines.push((lines.pop() ?? "").slice(0, -1));
+    const words = open && deleteSpace ? bare.slice(0, -1) : bare;
+    if (goesOn) paragraphs.at(-1)?.push(words);
+    else paragraphs.push([words]);
   }
-  return lines.join("\n");
+  return paragraphs.map((parts) => parts.join("")).join("\n");
 }
 
 const PLAIN_PART = /^content-type:\s*text\/plain\b(?:[^\r\n]|\r?\n[ \t])*/im;

@@ -12,6 +12,8 @@ const INTRODUCTIONS = [
   /^(?:on|am|le|el|op|il)\s.{4,160}(?:wrote|schrieb|écrit|escribió|schreef|scritto)(?:\s.{0,80})?:\s*$/i,
   /^.{3,120}\s(?:wrote|schrieb|a écrit|escribió):\s*$/i,
 ];
+/** A longer line introduces nothing. */
+const LONGEST_INTRODUCTION = 400;
 
 const HEADER_LINE =
   /^\*?(?:from|von|de|sent|gesendet|envoyé|enviado|to|an|à|para|subject|betreff|objet|asunto|date|datum)\*?\s?:\s/i;
@@ -19,43 +21,57 @@ const HEADER_LINE =
 /**
  * Splits a plain-text message where its quotation of earlier messages begins: at an introduction
  * (“On … wrote:”, a block of header lines) or at a run of `>` lines that goes on to the end.
- * Quotes between which the writer answers stay where they are.
+ * Quotes between which the writer answers stay where they are. Takes time in proportion to the text.
  */
 export function splitQuoted(text: string): Quoted {
   const lines = text.replace(/\r\n?/g, "\n").split("\n");
+  const rest = restsOf(lines);
   for (let index = 0; index < lines.length; index += 1) {
-    if (beginsQuotation(lines, index)) return split(lines, index);
+    if (beginsQuotation(lines, index, rest)) {
+      return { written: lines.slice(0, index).join("\n").trim(), quoted: lines.slice(index).join("\n").trim() };
+    }
   }
   return { written: lines.join("\n").trim(), quoted: "" };
 }
 
-function split(lines: string[], at: number): Quoted {
-  return { written: lines.slice(0, at).join("\n").trim(), quoted: lines.slice(at).join("\n").trim() };
+/** What there is from each line on to the end: whether a quoted line, and whether a line of somebody’s own. */
+type Rests = { quoted: boolean; own: boolean }[];
+
+function restsOf(lines: string[]): Rests {
+  const rests: Rests = Array.from({ length: lines.length + 1 });
+  rests[lines.length] = { quoted: false, own: false };
+  for (let index = lines.length - 1; index >= 0; index -= 1) {
+    const after = rests[index + 1] ?? { quoted: false, own: false };
+    const line = (lines[index] ?? "").trimStart();
+    rests[index] = {
+      quoted: after.quoted || line.startsWith(">"),
+      own: after.own || (line !== "" && !line.startsWith(">")),
+    };
+  }
+  return rests;
 }
 
-function beginsQuotation(lines: string[], index: number): boolean {
+function beginsQuotation(lines: string[], index: number, rests: Rests): boolean {
   const line = (lines[index] ?? "").trim();
   if (line === "") return false;
-  // A long introduction is wrapped onto a second line.
-  const wrapped = `${line} ${(lines[index + 1] ?? "").trim()}`;
+  if (line.startsWith(">")) return isOfOneKind(rests, index);
+  if (line.length > LONGEST_INTRODUCTION) return false;
   const onOneLine = INTRODUCTIONS.some((pattern) => pattern.test(line));
-  const onTwo =
-    !onOneLine &&
-    line.length > 20 &&
-    !line.endsWith(":") &&
-    INTRODUCTIONS.some((pattern) => pattern.test(wrapped));
-  if (onOneLine || onTwo) return restIsQuoted(lines, index + (onOneLine ? 1 : 2)) || /^[-_]{2,}/.test(line);
-  const block = lines.slice(index, index + 4).filter((one) => HEADER_LINE.test(one.trim()));
-  if (HEADER_LINE.test(line) && block.length >= 3) return true;
-  return line.startsWith(">") && restIsQuoted(lines, index);
+  if (onOneLine || isIntroducedOnTwo(line, lines[index + 1] ?? ""))
+    return isOfOneKind(rests, index + (onOneLine ? 1 : 2)) || /^[-_]{2,}/.test(line);
+  if (!HEADER_LINE.test(line)) return false;
+  return lines.slice(index, index + 4).filter((one) => HEADER_LINE.test(one.trim().slice(0, 40))).length >= 3;
 }
 
-/** Whether from here on there are only quoted or empty lines, or a quotation with little behind it. */
-function restIsQuoted(lines: string[], from: number): boolean {
-  const rest = lines.slice(from).filter((line) => line.trim() !== "");
-  return (
-    rest.length === 0 ||
-    rest.every((line) => line.trimStart().startsWith(">")) ||
-    !rest.some((line) => line.trimStart().startsWith(">"))
-  );
+/** A long introduction is wrapped onto a second line. */
+function isIntroducedOnTwo(line: string, next: string): boolean {
+  if (line.length <= 20 || line.endsWith(":") || next.length > LONGEST_INTRODUCTION) return false;
+  const wrapped = `${line} ${next.trim()}`;
+  return INTRODUCTIONS.some((pattern) => pattern.test(wrapped));
+}
+
+/** Whether from here on there are only quoted or empty lines, or none that is quoted. */
+function isOfOneKind(rests: Rests, from: number): boolean {
+  const rest = rests[Math.min(from, rests.length - 1)];
+  return rest === undefined || !rest.own || !rest.quoted;
 }

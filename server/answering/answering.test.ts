@@ -9,6 +9,7 @@ import { attachToDraft, detachFromDraft } from "./files";
 import { saveDraft, type DraftInput } from "./draft";
 import { otherNames } from "./names";
 import { openCase } from "./open";
+import { keepAddress } from "./recipients";
 import { callBack, send } from "./send";
 
 let house: TestHouse;
@@ -288,5 +289,102 @@ describe("the strip", () => {
     const open = await openCase(house.em(), house.maren, number, false, now);
     expect(open.strip.replies[0]).toMatchObject({ key: "fee", why: expect.stringContaining("“change”") });
     expect(open.usual).toMatchObject({ opening: { key: "hello" }, closing: { key: "bye" } });
+  });
+});
+
+describe("to whom", () => {
+  const stranger = async (number: number, id: number, address: string) => {
+    const em = house.em();
+    em.create(Message, {
+      case: em.getReference(Case, id),
+      direction: "in",
+      channel: "email",
+      state: "received",
+      fromName: "Jo",
+      fromAddress: address,
+      toAddress: "desk@example.com",
+      subject: "Fwd: boat",
+      text: "She sent me this. When do we sail?",
+      html: null,
+      language: "en",
+      messageId: `<jo-${number}@example.net>`,
+      person: null,
+      at: later(1),
+    });
+    await em.flush();
+    return (await openCase(house.em(), house.maren, number, false, now)).lastMessage;
+  };
+
+  test("a letter goes to the customer's own address, whoever wrote last", async () => {
+    const { number, id, address } = await testCase(house.em());
+    const lastMessage = await stranger(number, id, `jo${number}@example.net`);
+    const open = await openCase(house.em(), house.maren, number, false, now);
+    expect(open.context.message.subject).toBe("Fwd: boat");
+    await saveDraft(house.em(), house.maren, number, draft(0), now);
+    expect(await send(house.em(), house.maren, number, { version: 1, lastMessage }, now)).toMatchObject({
+      ok: true,
+      to: address,
+    });
+  });
+
+  test("another address stops sending until it is confirmed, or kept as the customer's", async () => {
+    const { number, id } = await testCase(house.em());
+    const to = `jo${number}@example.net`;
+    const lastMessage = await stranger(number, id, to);
+    const sendTo = async (version: number, confirmed: boolean) => {
+      await saveDraft(house.em(), house.maren, number, { ...draft(version), to: { address: to, confirmed } }, now);
+      return send(house.em(), house.maren, number, { version: version + 1, lastMessage }, now);
+    };
+    expect(await sendTo(0, false)).toMatchObject({ ok: false, checks: [{ code: "recipient-unknown" }] });
+    const sent = await sendTo(1, true);
+    expect(sent).toMatchObject({ ok: true, to });
+    if (sent.ok) await callBack(house.em(), house.maren, sent.message, now);
+    expect((await openCase(house.em(), house.maren, number, false, now)).draft?.to).toEqual({
+      address: to,
+      confirmed: true,
+    });
+    await keepAddress(house.em(), house.maren, number, to, now);
+    expect((await openCase(house.em(), house.maren, number, false, now)).recipients).toContainEqual({
+      address: to,
+      is: "known",
+      news: null,
+    });
+    await expect(keepAddress(house.em(), house.maren, number, "elsewhere@example.net", now)).rejects.toThrow(
+      Unusable,
+    );
+  });
+
+  test("a letter to a mailbox of ours stops, confirmed or not", async () => {
+    const { number, id, message } = await testCase(house.em());
+    await stranger(number, id, "desk@example.com");
+    const toAddress = (version: number, address: string) =>
+      saveDraft(house.em(), house.maren, number, { ...draft(version), to: { address, confirmed: true } }, now);
+    await toAddress(0, "desk@example.com");
+    const { lastMessage } = await openCase(house.em(), house.maren, number, false, now);
+    expect(lastMessage).toBeGreaterThan(message);
+    expect(await send(house.em(), house.maren, number, { version: 1, lastMessage }, now)).toMatchObject({
+      ok: false,
+      checks: [{ code: "recipient-ours" }],
+    });
+  });
+});
+
+describe("saves of one window", () => {
+  const by = (sequence: number, version: number, words: string): DraftInput => ({
+    ...draft(version, [slip(words)]),
+    writer: "window-1",
+    sequence,
+  });
+  test("hold in the order in which they were made, whichever comes first", async () => {
+    const { number } = await testCase(house.em());
+    await saveDraft(house.em(), house.maren, number, by(1, 0, "One."), now);
+    // The page went away while its second save was on the way: the third overtakes it.
+    await saveDraft(house.em(), house.maren, number, by(3, 1, "Three."), now);
+    await saveDraft(house.em(), house.maren, number, by(2, 1, "Two."), now);
+    const { draft: kept } = await openCase(house.em(), house.maren, number, false, now);
+    expect(JSON.stringify(kept?.slips)).toContain("Three.");
+    await expect(
+      saveDraft(house.em(), house.maren, number, { ...by(4, 1, "Other."), writer: "window-2" }, now),
+    ).rejects.toThrow(Conflict);
   });
 });

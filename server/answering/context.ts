@@ -2,17 +2,17 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Context } from "#core/tokens/context";
 import type { Case } from "../db/entities/cases";
 import { CaseLookup, Message } from "../db/entities/cases";
-import { CustomerAddress } from "../db/entities/customers";
 import { Person, type House } from "../db/entities/people";
 import { caseNumber, findHouse, ownTokens, type OwnTokens } from "../house";
 import type { Viewer } from "../people/viewer";
 import { query } from "../db/sql";
+import { recipientsOf, type Recipients } from "./recipients";
 
 /** All that a letter on a case may read, and who it goes to. */
 export interface CaseContext {
   context: Context;
   own: OwnTokens;
-  recipient: string | null;
+  recipients: Recipients;
   customerTimeZone: string | null;
   /** Language of the letter to begin with. */
   language: string;
@@ -46,12 +46,7 @@ export async function caseContext(
     { orderBy: { at: "desc", id: "desc" } },
   );
   const { customer } = subject;
-  const address = await em.findOne(
-    CustomerAddress,
-    { customer, channel: subject.channel },
-    { orderBy: { id: "asc" } },
-  );
-  const recipient = latest?.fromAddress ?? address?.address ?? null;
+  const recipients = await recipientsOf(em, subject);
   const language = inOurRegion(latest?.language ?? customer.language ?? house.language, house.language);
   const attached =
     latest === null
@@ -68,12 +63,12 @@ export async function caseContext(
     subject,
     booking,
     latest,
-    recipient,
+    recipient: recipients.usual,
     language,
     attached,
     now,
   });
-  return { context, own, recipient, customerTimeZone: customer.timeZone ?? null, language, latest, booking };
+  return { context, own, recipients, customerTimeZone: customer.timeZone ?? null, language, latest, booking };
 }
 
 /** What a context is made of. */

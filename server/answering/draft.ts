@@ -3,23 +3,29 @@ import { z } from "zod";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { AttachmentRef, Slip as CoreSlip } from "#core/compose/slip";
 import { documentSchema } from "#core/document/schema";
+import { languageSchema } from "#core/language/tag";
 import { blankValueSchema } from "#core/tokens/blanks";
 import { Attachment, Draft, Slip, type Offer } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Person } from "../db/entities/people";
 import { ReplyVariant, ReplyVersion } from "../db/entities/library";
+import { idSchema } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { visibleVersions } from "../replies/access";
 import { attachmentsOf } from "../replies/strip";
 import { query } from "../db/sql";
 import { offersSchema } from "./offers";
+import { chosenRecipientSchema, type ChosenRecipient } from "./recipients";
+
+/** Saves of one window that are counted. */
+const MOST_SAVES = 1_000_000_000;
 
 /** A draft as the screen keeps it. */
 export const draftSchema = z.strictObject({
   /** The version that the screen's state rests on; 0 when there was no draft. */
   version: z.number().int().min(0),
-  language: z.string().min(2).max(20),
+  language: languageSchema,
   subject: z.discriminatedUnion("from", [
     z.strictObject({ from: z.literal("thread") }),
     z.strictObject({ from: z.literal("reply") }),
@@ -29,8 +35,8 @@ export const draftSchema = z.strictObject({
     .array(
       z.strictObject({
         uid: z.string().min(1).max(60),
-        versionId: z.number().int().nullable(),
-        language: z.string().min(2).max(20),
+        versionId: idSchema.nullable(),
+        language: languageSchema,
         document: documentSchema,
         values: z.record(z.string().max(120), blankValueSchema),
       }),
@@ -38,6 +44,11 @@ export const draftSchema = z.strictObject({
     .max(40),
   /** What the shelf offered; what is left out stays as it was saved. */
   offers: offersSchema.optional(),
+  /** Where it is to go; what is left out stays as it was saved, null is the customer's usual address. */
+  to: chosenRecipientSchema.nullable().optional(),
+  /** Which window writes, and its how manieth save this is: of one window's saves the later holds, whichever comes first. */
+  writer: z.string().min(1).max(60).optional(),
+  sequence: z.number().int().min(0).max(MOST_SAVES).optional(),
 });
 export type DraftInput = z.infer<typeof draftSchema>;
 
@@ -57,6 +68,7 @@ export interface LoadedDraft {
   updatedAt: string;
   slips: DraftSlip[];
   offers: Offer[];
+  to: ChosenRecipient | null;
   /** Files that the agent added. */
   attachments: (AttachmentRef & { attachmentId: number })[];
 }
@@ -81,6 +93,7 @@ export async function loadDraft(
     subject: draft.subject,
     updatedAt: draft.updatedAt.toISOString(),
     offers: draft.offers ?? [],
+    to: draft.toAddress == null ? null : { address: draft.toAddress, confirmed: draft.toConfirmed },
     slips: await withDefinitions(
       em,
       slips.map((slip) => ({
@@ -169,7 +182,8 @@ export async function saveDraft(
     // The case's row is the lock under which a person's draft is made, saved and sent.
     await query(inner, "select 1 from cases where id = ? for update", [subject.id]);
     const known = await inner.findOne(Draft, { case: subject, person: viewer.id });
-    if ((known?.version ?? 0) !== input.version) {
+    if (known && isOlderOfItsWriter(known, input)) return known.version;
+    if ((known?.version ?? 0) !== input.version && !isSameWriter(known, input)) {
       throw new Conflict(
         known
           ? "This draft was changed in another window"
@@ -189,7 +203,13 @@ export async function saveDraft(
         subject: input.subject,
         version: 0,
       });
-    draft.version = input.version + 1;
+    draft.version = (known?.version ?? 0) + 1;
+    draft.writer = input.writer ?? null;
+    draft.sequence = input.sequence ?? 0;
+    if (input.to !== undefined) {
+      draft.toAddress = input.to?.address ?? null;
+      draft.toConfirmed = input.to?.confirmed ?? false;
+    }
     draft.language = input.language;
     draft.subject = input.subject;
     draft.updatedAt = now;
@@ -200,6 +220,15 @@ export async function saveDraft(
     await inner.flush();
     return draft.version;
   });
+}
+
+function isSameWriter(known: Draft | null, { writer }: DraftInput): boolean {
+  return known !== null && writer !== undefined && known.writer === writer;
+}
+
+/** Whether a save was overtaken by a later one of the same window: it has nothing new. */
+function isOlderOfItsWriter(known: Draft, input: DraftInput): boolean {
+  return isSameWriter(known, input) && (input.sequence ?? 0) <= known.sequence;
 }
 
 /** Puts slips on a draft, in their order; the caller flushes. */

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { idSchema } from "../edge";
 
 /** Most replies of which is kept that the shelf offered them for a letter. */
 const MOST_OFFERS = 60;
@@ -8,8 +9,8 @@ export const offersSchema = z
   .array(
     z.strictObject({
       reply: z.string().min(1).max(120),
-      versionId: z.number().int(),
-      position: z.number().int().min(0),
+      versionId: idSchema,
+      position: z.number().int().min(0).max(100_000),
       fit: z.number().min(0).max(1).nullable(),
       looked: z.boolean(),
       taken: z.boolean(),

@@ -3,7 +3,7 @@ import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
 import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
-import { LetterReply } from "../db/entities/answering";
+import { LetterReply, SentLetter } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Signature, UsualReply } from "../db/entities/library";
 import { Team } from "../db/entities/people";
@@ -17,6 +17,7 @@ import { countUsable } from "../replies/usable";
 import { stripReplies, type StripOffer, type StripReply } from "../replies/strip";
 import { caseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
+import type { Recipient } from "./recipients";
 import { others, type Other } from "./presence";
 
 /** How many replies the strip offers at once. */
@@ -46,7 +47,9 @@ export interface OpenCase {
   booking: { asked: boolean; problem: string | null };
   context: Context;
   own: OwnTokens;
+  /** The usual address, and all that a letter may go to. */
   recipient: string | null;
+  recipients: Recipient[];
   customerTimeZone: string | null;
   language: string;
   from: string;
@@ -66,6 +69,8 @@ export interface OpenCase {
   /** How a colleague answered much the same lately. */
   lately: AnsweredLately | null;
   sentReplies: string[];
+  /** How many letters the viewer has sent on it: a new one is begun with each. */
+  letters: number;
 }
 
 /** Finds a case for letters: with customer, organisation and team. @throws NotFound */
@@ -87,7 +92,7 @@ export async function openCase(
   const subject = await findCase(em, number);
   const gathered = await caseContext(em, viewer, subject, now);
   const { customer, team } = subject;
-  const talk = await conversation(em, subject.id, all);
+  const talk = await conversation(em, subject, all);
   const draft = await loadDraft(em, viewer, subject.id);
   const language = draft?.language ?? gathered.language;
   const earlier = await em.find(
@@ -136,7 +141,8 @@ export async function openCase(
     booking: { asked: gathered.booking !== null, problem: gathered.booking?.problem ?? null },
     context: gathered.context,
     own: gathered.own,
-    recipient: gathered.recipient,
+    recipient: gathered.recipients.usual,
+    recipients: gathered.recipients.all,
     customerTimeZone: gathered.customerTimeZone,
     language,
     from: `${viewer.name}, ${team.name} <${team.mailbox}>`,
@@ -174,6 +180,11 @@ export async function openCase(
             now,
           ),
     sentReplies: await sentReplies(em, subject.id),
+    letters: await em.count(SentLetter, {
+      case: subject,
+      person: viewer.id,
+      message: { state: { $ne: "called back" } },
+    }),
   };
 }
 

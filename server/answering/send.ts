@@ -6,6 +6,7 @@ import type { SendCheck } from "#core/checks/check";
 import { compose } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
 import { re2Patterns } from "#core/conditions/re2";
+import { guessLanguage } from "#core/language/guess";
 import { referencesFor } from "#core/mail/threading";
 import { catalogue } from "#core/tokens/catalogue";
 import { neighbours } from "../cases/waiting";
@@ -14,6 +15,7 @@ import type { Case } from "../db/entities/cases";
 import { CaseEvent, Message, StoredFile } from "../db/entities/cases";
 import { Person } from "../db/entities/people";
 import { Conflict, NotFound } from "../errors";
+import { idSchema, MOST_ID } from "../edge";
 import { notify } from "../events/notify";
 import { caseNumber, findHouse } from "../house";
 import type { Viewer } from "../people/viewer";
@@ -21,15 +23,16 @@ import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
 import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
+import { addressee } from "./recipients";
 import { isGap, offersOf, storeChoice } from "./choice";
 import { findCase, sentReplies, surroundings } from "./open";
 import { query } from "../db/sql";
 
 export const sendSchema = z.strictObject({
   /** The version of the draft that the agent saw. */
-  version: z.number().int().min(1),
+  version: idSchema,
   /** The latest message that the agent saw. */
-  lastMessage: z.number().int(),
+  lastMessage: z.number().int().min(0).max(MOST_ID),
 });
 
 export type Sent =
@@ -144,17 +147,20 @@ async function composeDraft(
       return known;
     },
   });
+  const { recipient, standing } = addressee(gathered.recipients, draft.to);
   const checks = secondLook({
     letter,
     slips: draft.slips,
     context: gathered.context,
     channel: subject.channel,
-    recipient: gathered.recipient,
+    recipient,
+    standing,
     threadSubject: subject.subject,
     otherNames: await otherNames(em, letter.text, subject.customer.id),
     sentReplies: await sentReplies(em, subject.id),
+    languageOf: guessLanguage,
   });
-  return { letter, checks, recipient: gathered.recipient, contentIds };
+  return { letter, checks, recipient, contentIds };
 }
 
 interface ToStore extends ComposedDraft {
@@ -248,7 +254,7 @@ export async function callBack(
     const letter = await inner.findOne(
       SentLetter,
       { message: messageId, person: viewer.id },
-      { populate: ["case"] },
+      { populate: ["case", "message"] },
     );
     if (!letter) throw new NotFound("There is no such letter of yours");
     const subject = letter.case;
@@ -268,6 +274,9 @@ export async function callBack(
       language: letter.language,
       subject: letter.subject,
       offers: await offersOf(inner, letter),
+      toAddress: letter.message.toAddress,
+      // It was going there: whatever was new about it was seen.
+      toConfirmed: true,
       version: 1,
       updatedAt: now,
     });

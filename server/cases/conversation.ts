@@ -1,7 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { splitQuoted } from "#core/mail/quoting";
 import type { Case } from "../db/entities/cases";
-import { CaseEvent, Message, type MessageState } from "../db/entities/cases";
+import { CaseEvent, Message, type Doubt, type MessageState } from "../db/entities/cases";
+import { CustomerAddress } from "../db/entities/customers";
 import { NotFound } from "../errors";
 import { attachmentsOf } from "../sending/mime";
 import { query } from "../db/sql";
@@ -23,6 +24,13 @@ export interface ConversationMessage {
   state: MessageState;
   from: string;
   fromAddress: string;
+  /** From an address that is not known to be the customer’s. */
+  stranger: boolean;
+  /** Where its sender asks answers to go, where that is another address. */
+  replyTo: string | null;
+  doubts: Doubt[];
+  /** Only the beginning of its words is here. */
+  cut: boolean;
   subject: string;
   written: string;
   quoted: string;
@@ -48,15 +56,17 @@ const RECENT = 20;
 /** The conversation of a case, oldest first: its latest messages, or all of them. */
 export async function conversation(
   em: EntityManager,
-  caseId: number,
+  subject: Case,
   all: boolean,
 ): Promise<{ messages: ConversationMessage[]; earlier: number }> {
-  const where = { case: caseId, state: { $ne: "called back" as const } };
+  const where = { case: subject, state: { $ne: "called back" as const } };
   const total = await em.count(Message, where);
   const found = await em.find(Message, where, {
     orderBy: { at: "desc", id: "desc" },
     ...(all ? {} : { limit: RECENT }),
   });
+  const own = await em.find(CustomerAddress, { customer: subject.customer }, { fields: ["address"] });
+  const known = new Set(own.map((one) => one.address));
   const files = await attachmentsOf(
     em,
     found.map((message) => message.id),
@@ -70,6 +80,10 @@ export async function conversation(
       state: message.state,
       from: message.fromName ?? message.fromAddress,
       fromAddress: message.fromAddress,
+      stranger: message.direction === "in" && !known.has(message.fromAddress),
+      replyTo: message.replyTo ?? null,
+      doubts: message.doubts ?? [],
+      cut: message.cut,
       subject: message.subject,
       written,
       quoted,
@@ -103,6 +117,7 @@ const words: Record<CaseEvent["kind"], string> = {
   "tried again": "tried to deliver again",
   "set aside": "set the case aside",
   reopened: "took the case up again",
+  "address kept": "kept an address as the customer’s",
 };
 
 /** What happened on a case, latest first. */

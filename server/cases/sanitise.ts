@@ -3,7 +3,15 @@ import sanitizeHtml from "sanitize-html";
 /** Addresses of pictures inside a message, by Content-ID. */
 export type InlinePictures = ReadonlyMap<string, string>;
 
+/** A style attribute that is longer is left out, in UTF-16 units. */
+const LONGEST_STYLE = 2000;
+
 const BLOCKED = "data:image/gif;base64,R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7";
+
+/** How deep elements may stand in each other; deeper ones go, their words stay. */
+const DEEPEST = 60;
+const COLOUR = /^[#\w(),.%\s-]{1,100}$/;
+const sizes = [/^[\w\s.%-]{1,100}$/];
 
 /**
  * Inbound HTML made safe to show: no scripts, forms, frames or styles that reach outside. Links open apart
@@ -41,28 +49,44 @@ export function sanitiseMessage(
     },
     allowedStyles: {
       "*": {
-        color: [/^[#\w(),.%\s-]+$/],
-        "background-color": [/^[#\w(),.%\s-]+$/],
-        "text-align": [/^\w+$/],
-        "font-weight": [/^\w+$/],
-        "font-style": [/^\w+$/],
-        "text-decoration": [/^[\w\s]+$/],
-        "font-size": [/^[\d.]+(?:px|pt|em|rem|%)$/],
-        "font-family": [/^[\w\s,'"-]+$/],
-        margin: [/^[\d.\s]+(?:px|pt|em|%)?[\w\s.]*$/],
-        padding: [/^[\d.\s]+(?:px|pt|em|%)?[\w\s.]*$/],
-        border: [/^[#\w\s.]+$/],
-        width: [/^[\d.]+(?:px|em|%)$/],
+        // Each pattern is one class of characters, and short: matching takes time in proportion to the value.
+        color: [COLOUR],
+        "background-color": [COLOUR],
+        "text-align": [/^\w{1,20}$/],
+        "font-weight": [/^\w{1,20}$/],
+        "font-style": [/^\w{1,20}$/],
+        "text-decoration": [/^[\w\s]{1,60}$/],
+        "font-size": [/^[\d.]{1,8}(?:px|pt|em|rem|%)$/],
+        "font-family": [/^[\w\s,'"-]{1,200}$/],
+        margin: sizes,
+        padding: sizes,
+        border: [/^[#\w\s.]{1,100}$/],
+        width: [/^[\d.]{1,8}(?:px|em|%)$/],
       },
     },
+    nestingLimit: DEEPEST,
     allowedSchemes: ["http", "https", "mailto", "tel"],
     allowedSchemesByTag: { img: ["http", "https", "cid", "data"] },
     allowProtocolRelative: false,
     transformTags: {
-      a: (tagName, attribs) => ({
-        tagName,
-        attribs: { ...attribs, target: "_blank", rel: "noopener noreferrer nofollow" },
-      }),
+      "*": (tagName, attribs) => {
+        const { style, ...others } = attribs;
+        return { tagName, attribs: style === undefined || style.length > LONGEST_STYLE ? others : attribs };
+      },
+      a: (tagName, attribs) => {
+        const { href, ...others } = attribs;
+        // A link without a place of its own would lead into this program.
+        const leads = href !== undefined && /^\s*(?:https?:\/\/|mailto:|tel:)/i.test(href);
+        return {
+          tagName,
+          attribs: {
+            ...others,
+            ...(leads ? { href } : {}),
+            target: "_blank",
+            rel: "noopener noreferrer nofollow",
+          },
+        };
+      },
       img: (tagName, attribs) => {
         const source = attribs.src ?? "";
         const own = source.startsWith("cid:") ? pictures.get(source.slice(4)) : undefined;

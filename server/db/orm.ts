@@ -6,6 +6,7 @@ import { Migration00002Keeping } from "./migrations/00002-keeping";
 import { Migration00003Ranking } from "./migrations/00003-ranking";
 import { Migration00004CalledBack } from "./migrations/00004-called-back";
 import { Migration00005Finding } from "./migrations/00005-finding";
+import { Migration00006Safety } from "./migrations/00006-safety";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -15,6 +16,7 @@ const migrations = [
   { name: "00003-ranking", class: Migration00003Ranking },
   { name: "00004-called-back", class: Migration00004CalledBack },
   { name: "00005-finding", class: Migration00005Finding },
+  { name: "00006-safety", class: Migration00006Safety },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

@@ -7,7 +7,10 @@ import { environment } from "../environment";
 import { log } from "../log";
 import { sweepSessions } from "../people/sessions";
 import { listenForMail } from "../receiving/listen";
+import { stopReading } from "../reading/pool";
+import { receivingCertificate } from "../receiving/tls";
 import { closeMailServer, deliver } from "../sending/deliver";
+import { queueLostDeliveries } from "../sending/schedule";
 import { queues, startBoss, useBoss, type QueueName } from "./boss";
 
 /**
@@ -22,45 +25,56 @@ useBoss(boss);
 const sendJob = z.object({ message: z.number().int() });
 const lookUpJob = z.object({ case: z.number().int() });
 
-/** Works a queue: each job by itself, so that one failure does not touch its neighbours. */
+/**
+ * Works a queue: each job by itself, so that one failure does not touch its neighbours.
+ * @param together whether the jobs of a batch are worked at once; else one after the other
+ */
 async function work(
   name: QueueName,
+  together: boolean,
   handle: (data: unknown, lastTry: boolean) => Promise<void>,
 ): Promise<void> {
   await boss.work(
     name,
     { includeMetadata: true, batchSize: 10, pollingIntervalSeconds: 0.5 },
     async (jobs) => {
-      await Promise.all(
-        jobs.map(async (job) => {
-          try {
-            await handle(job.data, job.retryCount >= queues[name].retryLimit);
-          } catch (error) {
-            const message = error instanceof Error ? error.message : String(error);
-            log.warn({ event: "job failed", queue: name, job: job.id, message });
-            await boss.fail(name, job.id, { message });
-          }
-        }),
-      );
+      const one = async (job: (typeof jobs)[number]) => {
+        try {
+          await handle(job.data, job.retryCount >= queues[name].retryLimit);
+        } catch (error) {
+          const message = error instanceof Error ? error.message : String(error);
+          log.warn({ event: "job failed", queue: name, job: job.id, message });
+          await boss.fail(name, job.id, { message });
+        }
+      };
+      if (together) await Promise.all(jobs.map(one));
+      else for (const job of jobs) await one(job);
     },
   );
 }
 
-await work("send", async (data, lastTry) => {
+// One letter at a time: whoever is killed leaves no more than one of which nobody knows whether it went.
+await work("send", false, async (data, lastTry) => {
   const outcome = await deliver(
     await entityManager(),
     sendJob.parse(data).message,
     lastTry,
     () => new Date(),
   );
+  if (outcome === "under way") return;
   if (outcome === "try later") throw new Error("Not delivered yet");
 });
-await work("look-up", async (data, lastTry) => {
+await work("look-up", true, async (data, lastTry) => {
   const done = await lookUpBooking(await entityManager(), lookUpJob.parse(data).case, new Date());
   if (!done && !lastTry) throw new Error("The booking system did not answer");
 });
 
-const receiving = await listenForMail(settings.inboundSmtpPort, settings.host);
+const receiving = await listenForMail({
+  port: settings.inboundSmtpPort,
+  host: settings.host,
+  certificate: await receivingCertificate(settings),
+  trusted: settings.mailReceivers,
+});
 log.info({ event: "receiving mail", port: settings.inboundSmtpPort });
 
 const BEAT_MS = 5000;
@@ -72,14 +86,21 @@ async function beat(): Promise<void> {
   await em.nativeDelete(Heartbeat, { beatAt: { $lt: new Date(Date.now() - 20 * BEAT_MS) } });
 }
 
+async function findLost(atStart: boolean): Promise<void> {
+  const count = await queueLostDeliveries(await entityManager(), new Date(), atStart);
+  if (count > 0) log.warn({ event: "letters queued again", count });
+}
+
 function complain(event: string) {
   return (error: unknown) =>
     log.error({ event, error: error instanceof Error ? error.message : String(error) });
 }
 
 await beat();
+await findLost(true);
 const timers = [
   setInterval(() => void beat().catch(complain("heartbeat failed")), BEAT_MS),
+  setInterval(() => void findLost(false).catch(complain("looking for lost letters failed")), 15_000),
   setInterval(
     () =>
       void entityManager()
@@ -97,6 +118,7 @@ async function stop(): Promise<void> {
   });
   await boss.stop({ graceful: true, timeout: 5000 });
   closeMailServer();
+  await stopReading();
   await disconnect();
 }
 

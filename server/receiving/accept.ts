@@ -1,4 +1,4 @@
-import type { EntityManager } from "@mikro-orm/postgresql";
+import type { EntityManager, Loaded } from "@mikro-orm/postgresql";
 import { nameKey } from "#core/checks/names";
 import { bareSubject, caseNumberIn } from "#core/mail/subject";
 import { Attachment } from "../db/entities/answering";
@@ -7,10 +7,10 @@ import { Customer, CustomerAddress } from "../db/entities/customers";
 import { Team } from "../db/entities/people";
 import { bookingReferenceIn } from "../details/bookings";
 import { notify } from "../events/notify";
-import { storeFile } from "../files/store";
+import { digestOf, storeFile } from "../files/store";
 import { findHouse } from "../house";
 import { queue } from "../jobs/boss";
-import type { ReceivedMail } from "./parse";
+import type { ReceivedMail } from "./mail";
 import { query } from "../db/sql";
 
 /** An open case without a word for longer than this is not taken up again by a new message that does not name it. */
@@ -27,8 +27,9 @@ export interface Accepted {
 
 /**
  * Takes a received message in, whole or not at all: it joins the case that it answers, else the one whose
- * number it names, else its sender's open case (that of the same subject first); else it opens one.
- * A message that was taken in before (same Message-ID) is recognised and left alone.
+ * number it names, else its sender's open case of the same subject; else it opens one. A message that joins a case
+ * says nothing of its sender: whose address is not known to be the customer's stays a stranger there.
+ * A message that was taken in before (same Message-ID, sender and content) is recognised and left alone.
  */
 export async function acceptMail(
   em: EntityManager,
@@ -38,16 +39,16 @@ export async function acceptMail(
   now: Date,
 ): Promise<Accepted> {
   return em.transactional(async (inner) => {
-    const known =
-      mail.messageId === null
-        ? null
-        : await inner.findOne(Message, { messageId: mail.messageId }, { populate: ["case"] });
+    // Two messages of a new sender may arrive at once: the second waits here, and finds the first's customer.
+    await query(inner, "select pg_advisory_xact_lock(hashtext(?))", [`email:${mail.from.address}`]);
+    const known = await takenBefore(inner, mail);
     if (known)
       return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
-    const customer = await recogniseCustomer(inner, mail);
+    const customer = await knownCustomer(inner, mail.from.address);
     const house = await findHouse(inner);
     const found = await findCase(inner, mail, customer, house.casePrefix, now);
-    const subject = found ?? (await openCase(inner, mail, customer, recipients, now));
+    const subject =
+      found ?? (await openCase(inner, mail, customer ?? (await newCustomer(inner, mail)), recipients, now));
     const message = inner.create(Message, {
       case: subject,
       direction: "in",
@@ -56,6 +57,9 @@ export async function acceptMail(
       fromName: mail.from.name,
       fromAddress: mail.from.address,
       toAddress: mail.to[0] ?? recipients[0] ?? "",
+      replyTo: mail.replyTo,
+      doubts: mail.doubts.length > 0 ? mail.doubts : null,
+      cut: mail.cut,
       subject: mail.subject,
       text: mail.text,
       html: mail.html,
@@ -66,7 +70,7 @@ export async function acceptMail(
       at: now,
     });
     for (const [position, file] of mail.attachments.entries()) {
-      const stored = await storeFile(inner, file.content);
+      const stored = await storeFile(inner, Buffer.from(file.content));
       inner.create(Attachment, {
         message,
         file: stored,
@@ -106,12 +110,31 @@ async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise
   subject.updatedAt = now;
 }
 
-async function recogniseCustomer(em: EntityManager, mail: ReceivedMail): Promise<Customer> {
-  const address = mail.from.address;
-  // Two messages of a new sender may arrive at once: the second waits here, and finds the first's customer.
-  await query(em, "select pg_advisory_xact_lock(hashtext(?))", [`email:${address}`]);
+/** The message itself, where it was taken in already: the same content of the same sender under the same Message-ID. */
+async function takenBefore(em: EntityManager, mail: ReceivedMail): Promise<Loaded<Message, "case"> | null> {
+  if (mail.messageId === null) return null;
+  const { messageId, from, subject, text, html } = mail;
+  const alike = { messageId, direction: "in" as const, fromAddress: from.address, subject, text, html };
+  const candidates = await em.find(Message, alike, { populate: ["case"] });
+  const digests = mail.attachments.map((file) => digestOf(Buffer.from(file.content)));
+  for (const one of candidates) {
+    const files = await em.find(
+      Attachment,
+      { message: one },
+      { populate: ["file"], orderBy: { position: "asc" } },
+    );
+    if (files.map(({ file }) => file.sha256).join() === digests.join()) return one;
+  }
+  return null;
+}
+
+async function knownCustomer(em: EntityManager, address: string): Promise<Customer | null> {
   const known = await em.findOne(CustomerAddress, { channel: "email", address }, { populate: ["customer"] });
-  if (known) return known.customer;
+  return known?.customer ?? null;
+}
+
+async function newCustomer(em: EntityManager, mail: ReceivedMail): Promise<Customer> {
+  const address = mail.from.address;
   const { firstName, lastName } = nameParts(mail.from.name);
   const customer = em.create(Customer, {
     firstName,
@@ -142,17 +165,23 @@ function nameParts(name: string | null): { firstName: string | null; lastName: s
 async function findCase(
   em: EntityManager,
   mail: ReceivedMail,
-  customer: Customer,
+  customer: Customer | null,
   prefix: string,
   now: Date,
 ): Promise<Case | null> {
   if (mail.answers.length > 0) {
-    const answered = await em.find(Message, { messageId: { $in: mail.answers } }, { populate: ["case"] });
+    const answered = await em.find(
+      Message,
+      { messageId: { $in: mail.answers } },
+      // Ours first: anybody may have written another message under its id.
+      { populate: ["case"], orderBy: { direction: "desc", id: "asc" } },
+    );
     for (const id of mail.answers) {
       const message = answered.find((one) => one.messageId === id);
       if (message) return message.case;
     }
   }
+  if (customer === null) return null;
   const number = caseNumberIn(mail.subject, prefix);
   // A number alone can be guessed: it counts only for a case of the sender's own, or of their organisation.
   const named = number === null ? null : await em.findOne(Case, { number }, { populate: ["customer"] });
@@ -164,7 +193,9 @@ async function findCase(
     { orderBy: { updatedAt: "desc" }, limit: 20 },
   );
   const about = bareSubject(mail.subject).toLowerCase();
-  return open.find((one) => bareSubject(one.subject).toLowerCase() === about) ?? open[0] ?? null;
+  // What has a subject of its own is a matter of its own; what has none goes on with the latest.
+  if (about === "") return open[0] ?? null;
+  return open.find((one) => bareSubject(one.subject).toLowerCase() === about) ?? null;
 }
 
 function isTheirs(subject: Case, customer: Customer): boolean {

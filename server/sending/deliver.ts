@@ -6,6 +6,7 @@ import { environment } from "../environment";
 import { notify } from "../events/notify";
 import { storeFile } from "../files/store";
 import { log } from "../log";
+import { query } from "../db/sql";
 import { buildMime } from "./mime";
 
 /** What nodemailer tells of a server that refused. */
@@ -21,6 +22,7 @@ let transport: Transporter | null = null;
 function mailServer(): Transporter {
   transport ??= createTransport({
     url: environment().smtpUrl,
+    requireTLS: environment().smtpTlsRequired,
     connectionTimeout: 10_000,
     greetingTimeout: 10_000,
     socketTimeout: 30_000,
@@ -28,11 +30,16 @@ function mailServer(): Transporter {
   return transport;
 }
 
-export type Delivery = "sent" | "nothing to do" | "refused" | "try later";
+export type Delivery = "sent" | "nothing to do" | "under way" | "refused" | "try later";
+
+/** The class of advisory locks by which letters are claimed; the other half of the lock is the message's id. */
+export const CLAIM = 7422;
 
 /**
  * Delivers one message over SMTP. Safe to call again at any time: a message that was sent, refused or
- * called back is left alone, and one that may already have gone out goes again under the same Message-ID.
+ * called back is left alone, and so is one that another process is just delivering. It is claimed right before it goes,
+ * by a lock that ends with the process that holds it: whoever is killed in the middle leaves one letter that may
+ * already have gone out, and that one goes again under the same Message-ID.
  * A refusal (5xx) is final and kept with the server's words; anything else is worth another try.
  * @param lastTry when true, a failure that another try might have mended is kept as a refusal too
  */
@@ -42,15 +49,40 @@ export async function deliver(
   lastTry: boolean,
   now: () => Date,
 ): Promise<Delivery> {
-  const claimed = await em.nativeUpdate(
-    Message,
-    { id: messageId, state: { $in: ["due", "sending"] }, dueAt: { $lte: now() } },
-    { state: "sending" },
-  );
-  if (claimed === 0) return "nothing to do";
+  return em.transactional(async (holding) => {
+    const [lock] = await query<{ held: boolean }>(holding, "select pg_try_advisory_xact_lock(?, ?) as held", [
+      CLAIM,
+      messageId,
+    ]);
+    if (!lock?.held) return "under way";
+    // Told at once, whatever becomes of this transaction: from now on it cannot be called back.
+    const claimed = await query(
+      em.fork(),
+      `update messages set state = 'sending', attempts = attempts + 1
+        where id = ? and state in ('due', 'sending') and due_at <= ? returning id`,
+      [messageId, now()],
+    );
+    if (claimed.length === 0) return "nothing to do";
+    return attempt(holding, messageId, lastTry, now);
+  });
+}
+
+async function attempt(
+  em: EntityManager,
+  messageId: number,
+  lastTry: boolean,
+  now: () => Date,
+): Promise<Delivery> {
   const message = await em.findOneOrFail(Message, { id: messageId }, { populate: ["case"], refresh: true });
   const number = message.case.number;
-  message.attempts += 1;
+  const event = (kind: "sent" | "refused", data: object) =>
+    em.create(CaseEvent, {
+      case: message.case,
+      person: null,
+      kind,
+      data: { message: message.id, ...data },
+      at: now(),
+    });
   let raw: Buffer;
   try {
     raw = await buildMime(em, message);
@@ -60,34 +92,19 @@ export async function deliver(
     const final = lastTry || (responseCode !== undefined && responseCode >= 500);
     message.state = final ? "refused" : "due";
     message.refusal = response ?? words;
-    if (final)
-      em.create(CaseEvent, {
-        case: message.case,
-        person: null,
-        kind: "refused",
-        data: { message: message.id, words: message.refusal },
-        at: now(),
-      });
+    if (final) event("refused", { words: message.refusal });
     await em.flush();
     await notify(em, { case: number, kind: "message" });
     log.warn({ event: "delivery failed", message: message.id, final, code: responseCode ?? null });
     return final ? "refused" : "try later";
   }
-  await em.transactional(async (inner) => {
-    message.raw = await storeFile(inner, raw);
-    message.state = "sent";
-    message.sentAt = now();
-    message.refusal = null;
-    inner.create(CaseEvent, {
-      case: message.case,
-      person: null,
-      kind: "sent",
-      data: { message: message.id },
-      at: now(),
-    });
-    await inner.flush();
-    await notify(inner, { case: number, kind: "message" });
-  });
+  message.raw = await storeFile(em, raw);
+  message.state = "sent";
+  message.sentAt = now();
+  message.refusal = null;
+  event("sent", {});
+  await em.flush();
+  await notify(em, { case: number, kind: "message" });
   log.info({ event: "delivered", message: message.id, attempts: message.attempts });
   return "sent";
 }

@@ -3,6 +3,8 @@ import { CaseEvent, Message } from "../db/entities/cases";
 import { Person } from "../db/entities/people";
 import { Conflict, NotFound } from "../errors";
 import { notify } from "../events/notify";
+import { query } from "../db/sql";
+import { CLAIM } from "./deliver";
 import { queue } from "../jobs/boss";
 import type { Viewer } from "../people/viewer";
 
@@ -13,6 +15,32 @@ export const CALL_BACK_SECONDS = 10;
 export async function scheduleDelivery(em: EntityManager, messageId: number, dueAt: Date): Promise<void> {
   await queue(em, "send", { message: messageId }, dueAt);
 }
+
+/** What is overdue by so much and has no job was lost with the process that had it. */
+const LOST_AFTER_MS = 5000;
+
+/**
+ * Queues letters again whose process was ended before they were delivered.
+ * @param atStart whether a process has just begun: then jobs that are said to run may be a dead one's as well
+ * @returns how many there were
+ */
+export async function queueLostDeliveries(em: EntityManager, now: Date, atStart: boolean): Promise<number> {
+  return em.transactional(async (inner) => {
+    const lost = await query<{ id: number }>(
+      inner,
+      `select m.id from messages m
+        where m.state in ('due', 'sending') and m.due_at < ?
+          and not exists (select 1 from pg_locks l where l.locktype = 'advisory' and l.classid = ? and l.objid = m.id)
+          and not exists (select 1 from pgboss.job j where j.name = 'send' and (j.data->>'message')::int = m.id
+            and j.state = any(?))`,
+      [new Date(now.getTime() - LOST_AFTER_MS), CLAIM, atStart ? WAITING_JOBS : [...WAITING_JOBS, "active"]],
+    );
+    for (const { id } of lost) await scheduleDelivery(inner, id, now);
+    return lost.length;
+  });
+}
+
+const WAITING_JOBS = ["created", "retry"];
 
 /** Tries a refused message again, at once. @throws NotFound, Conflict when it is not refused (any more) */
 export async function tryAgain(

@@ -8,8 +8,9 @@ import { send } from "../answering/send";
 import { Message } from "../db/entities/cases";
 import { Conflict } from "../errors";
 import { testCase, testHouse, type TestHouse } from "../testing";
-import { closeMailServer, deliver } from "./deliver";
-import { tryAgain } from "./schedule";
+import { query } from "../db/sql";
+import { CLAIM, closeMailServer, deliver } from "./deliver";
+import { queueLostDeliveries, tryAgain } from "./schedule";
 
 const PORT = 41_000 + (process.pid % 10_000);
 let house: TestHouse;
@@ -100,6 +101,31 @@ describe("delivery", () => {
     expect(await deliver(house.em(), id, false, due)).toBe("sent");
     expect(await deliver(house.em(), id, false, due)).toBe("nothing to do");
     expect(received).toHaveLength(1);
+  });
+
+  test("asked for by several processes at once goes once; the others are told that it is under way", async () => {
+    const { id } = await queued("Yes.");
+    const outcomes = await Promise.all([1, 2, 3].map(() => deliver(house.em(), id, false, due)));
+    expect(outcomes.filter((one) => one === "sent")).toHaveLength(1);
+    expect(received).toHaveLength(1);
+  });
+
+  test("whose process was killed is queued again, one that is under way is not", async () => {
+    const lost = await queued("Yes.");
+    const held = await queued("No.");
+    await query(house.em(), "update pgboss.job set state = 'active' where name = 'send'");
+    const later = new Date(due().getTime() + 60_000);
+    await house.em().transactional(async (em) => {
+      await query(em, "select pg_try_advisory_xact_lock(?, ?)", [CLAIM, held.id]);
+      expect(await queueLostDeliveries(house.em(), later, false)).toBe(0);
+      await queueLostDeliveries(house.em(), later, true);
+    });
+    const jobs = await query<{ id: number }>(
+      house.em(),
+      "select (data->>'message')::int as id from pgboss.job where name = 'send' and state = 'created'",
+    );
+    expect(jobs.map((job) => job.id)).toContain(lost.id);
+    expect(jobs.map((job) => job.id)).not.toContain(held.id);
   });
 
   test("that died on the way goes again under the same Message-ID", async () => {

@@ -41,6 +41,13 @@ export const Draft = defineEntity({
     updatedAt: p.datetime().defaultRaw("now()"),
     /** What the shelf offered for it, and what came of that. */
     offers: p.json<Offer[]>().nullable(),
+    /** The address that was chosen for it; null for the customer’s usual one. */
+    toAddress: p.text().nullable(),
+    /** Whether the agent saw what is new about that address and wants it all the same. */
+    toConfirmed: p.boolean().default(false),
+    /** Which window wrote it last, and its how manieth save that was: of one window’s saves the later holds, whichever comes first. */
+    writer: p.text().nullable(),
+    sequence: p.integer().default(0),
   },
 });
 export type Draft = InferEntity<typeof Draft>;
@@ -82,7 +89,7 @@ export const SentLetter = defineEntity({
     id: p.integer().primary(),
     message: () => p.oneToOne(Message).owner().deleteRule("cascade"),
     case: () => p.manyToOne(Case).deleteRule("cascade").index(),
-    person: () => p.manyToOne(Person).nullable(),
+    person: () => p.manyToOne(Person).nullable().index(),
     language: p.text(),
     subject: p.json<SubjectChoice>(),
     slips: p.json<SentSlip[]>(),
@@ -90,7 +97,7 @@ export const SentLetter = defineEntity({
     checks: p.json<SendCheck[]>(),
     /** Answered by hand where nothing on the shelf fitted. */
     gap: p.boolean().default(false),
-    createdAt: p.datetime().defaultRaw("now()"),
+    createdAt: p.datetime().defaultRaw("now()").index(),
   },
 });
 export type SentLetter = InferEntity<typeof SentLetter>;
@@ -141,7 +148,7 @@ export const Attachment = defineEntity({
     id: p.integer().primary(),
     message: () => p.manyToOne(Message).nullable().deleteRule("cascade").index(),
     draft: () => p.manyToOne(Draft).nullable().deleteRule("cascade").index(),
-    file: () => p.manyToOne(StoredFile),
+    file: () => p.manyToOne(StoredFile).index(),
     name: p.text(),
     contentType: p.text(),
     /** For a picture that stands inside the HTML: its Content-ID, without angle brackets. */

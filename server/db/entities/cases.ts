@@ -8,6 +8,7 @@ export const Case = defineEntity({
   tableName: "cases",
   indexes: [
     { properties: ["status", "answerBy"] },
+    { properties: ["team", "status"] },
     {
       name: "cases_subject_trgm",
       expression: `create index "cases_subject_trgm" on "cases" using gin ("subject" gin_trgm_ops)`,
@@ -18,11 +19,11 @@ export const Case = defineEntity({
     number: p.integer().unique(),
     channel: p.enum(["email", "chat", "sms"]),
     subject: p.text(),
-    topic: p.text().nullable(),
+    topic: p.text().nullable().index(),
     language: p.text().nullable(),
     status: p.enum(["waiting for us", "waiting for the customer", "set aside", "closed"]),
     customer: () => p.manyToOne(Customer).index(),
-    team: () => p.manyToOne(Team).index(),
+    team: () => p.manyToOne(Team),
     assignee: () => p.manyToOne(Person).nullable().index(),
     bookingReference: p.text().nullable(),
     /** Values of the house's own case fields. */
@@ -54,6 +55,7 @@ export const CaseEvent = defineEntity({
       "tried again",
       "set aside",
       "reopened",
+      "address kept",
     ]),
     data: p.json<Record<string, unknown>>().defaultRaw("'{}'"),
     at: p.datetime().defaultRaw("now()"),
@@ -74,6 +76,13 @@ export const StoredFile = defineEntity({
   },
 });
 export type StoredFile = InferEntity<typeof StoredFile>;
+
+/** One reason to doubt a message’s sender, in words. */
+export interface Doubt {
+  /** No usable From: the envelope’s sender stands for it; or what a receiver that is trusted found (RFC 8601). */
+  kind: "envelope" | "authentication";
+  words: string;
+}
 
 export type MessageState = "received" | "due" | "sending" | "sent" | "refused" | "called back";
 
@@ -100,13 +109,19 @@ export const Message = defineEntity({
     fromName: p.text().nullable(),
     fromAddress: p.text(),
     toAddress: p.text(),
+    /** Where its sender asks answers to go, where that is another address. */
+    replyTo: p.text().nullable(),
+    /** What speaks against its being from whom it says; null where nothing does. */
+    doubts: p.json<Doubt[]>().nullable(),
+    /** Only the beginning of its words is here: the raw message has all. */
+    cut: p.boolean().default(false),
     subject: p.text(),
     text: p.text(),
     /** As it came or went; cleaned only when it is shown. */
     html: p.text().nullable(),
     language: p.text().nullable(),
     /** With angle brackets (RFC 5322, 3.6.4). */
-    messageId: p.text().unique().nullable(),
+    messageId: p.text().index().nullable(),
     references: p.array().default([]),
     /** The raw message as it was received or delivered. */
     raw: () => p.manyToOne(StoredFile).nullable(),

@@ -148,7 +148,7 @@ export const ReplyAttachment = defineEntity({
   properties: {
     id: p.integer().primary(),
     version: () => p.manyToOne(ReplyVersion).deleteRule("cascade").index(),
-    file: () => p.manyToOne(StoredFile),
+    file: () => p.manyToOne(StoredFile).index(),
     name: p.text(),
     contentType: p.text(),
     position: p.integer(),

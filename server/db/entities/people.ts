@@ -69,7 +69,11 @@ export const Session = defineEntity({
     rotatedAt: p.datetime(),
     expiresAt: p.datetime().index(),
     createdAt: p.datetime().defaultRaw("now()"),
-    person: () => p.manyToOne(Person).deleteRule("cascade"),
+    /** The browser as it names itself, and the network address: for its person to recognise it. */
+    browser: p.text().nullable(),
+    address: p.text().nullable(),
+    seenAt: p.datetime().defaultRaw("now()"),
+    person: () => p.manyToOne(Person).deleteRule("cascade").index(),
   },
 });
 export type Session = InferEntity<typeof Session>;

@@ -1,0 +1,36 @@
+import type { Doubt } from "../db/entities/cases";
+
+/** A message as it was received, in the parts that we keep. All texts are well formed and within the limits below. */
+export interface ReceivedMail {
+  from: { name: string | null; address: string };
+  /** Where its sender asks answers to go, where that is another address. */
+  replyTo: string | null;
+  to: string[];
+  subject: string;
+  text: string;
+  html: string | null;
+  messageId: string | null;
+  /** Message-IDs that it answers, the nearest first. */
+  answers: string[];
+  /** Language of what was written, where it can be told. */
+  language: string | null;
+  attachments: { name: string; contentType: string; content: Uint8Array; contentId: string | null }[];
+  /** What speaks against its being from whom it says. */
+  doubts: Doubt[];
+  /** Whether the raw message has more than was read. */
+  cut: boolean;
+}
+
+/** What of a message is read; the raw message keeps all. Lengths in UTF-16 units. */
+export const limits = {
+  text: 100_000,
+  html: 500_000,
+  subject: 1000,
+  name: 200,
+  addresses: 100,
+  references: 100,
+  attachments: 200,
+} as const;
+
+/** A sender that no header and no envelope names (RFC 2606: the domain is nobody's). */
+export const NOBODY = "unknown-sender@invalid";
