@@ -23,6 +23,7 @@ export default [
   route("replies/:key/send-off", "writing/send-off.ts"),
   route("replies/:key/filing", "writing/filing.ts"),
   route("cases/:number/draft", "answering/draft.ts"),
+  route("cases/:number/addresses", "answering/addresses.ts"),
   route("cases/:number/send", "answering/send.ts"),
   route("cases/:number/opened", "answering/opened.ts"),
   route("cases/:number/strip", "answering/strip-search.ts"),

@@ -21,12 +21,18 @@ const schema = z.object({
   TRUST_PROXY: z
     .string()
     .transform(listed)
-    .refine((list) => list.every(isNetwork), "names what is neither an address nor a network, as in 10.0.0.7 or 10.0.0.0/8")
+    .refine(
+      (list) => list.every(isNetwork),
+      "names what is neither an address nor a network, as in 10.0.0.7 or 10.0.0.0/8",
+    )
     .default([]),
   MAIL_RECEIVERS: z
     .string()
     .transform(listed)
-    .refine((list) => list.every((name) => /^[\w.-]+$/.test(name)), "names what is no receiver, as in mx.example.com")
+    .refine(
+      (list) => list.every((name) => /^[\w.-]+$/.test(name)),
+      "names what is no receiver, as in mx.example.com",
+    )
     .default([]),
   INBOUND_TLS_CERT: z.string().optional(),
   INBOUND_TLS_KEY: z.string().optional(),

@@ -14,10 +14,19 @@ export function focusBlank(editor: Editor, slipId: string): boolean {
   const at = editor.state.doc.content.content.findIndex((node) => node.attrs.id === slipId);
   const slip = slips[at];
   const open = fields(editor).find(
-    (field) => slip?.contains(field) && field.closest(".blank.open, .blank.steering") !== null,
+    (field) => slip?.contains(field) && field.closest(".blank.open, .blank.steering:not([hidden])") !== null,
   );
   open?.focus();
   return open !== undefined;
+}
+
+/** Puts the hand on a blank of a slip. @returns whether it is there */
+export function focusNamedBlank(editor: Editor, { slip, name }: { slip: string; name: string }): boolean {
+  const at = editor.state.doc.content.content.findIndex((node) => node.attrs.id === slip);
+  const section = [...editor.view.dom.querySelectorAll<HTMLElement>("section.slip")][at];
+  const field = fields(editor).find((one) => section?.contains(one) && one.dataset.blankField === name);
+  field?.focus();
+  return field !== undefined;
 }
 
 /** The first blank of the answer that must be filled and is not. @returns whether there is one */

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Form, Link } from "react-router";
+import { bareSubject } from "#core/mail/subject";
 import type { ConversationMessage } from "#server/cases/conversation";
 import type { OpenCase } from "#server/answering/open";
 import { fileSize } from "../ui/file-size";
@@ -22,6 +23,7 @@ export function Conversation({ open }: { open: OpenCase }) {
           key={message.id}
           message={message}
           customer={open.customer.name}
+          about={open.messages[index - 1]?.subject ?? open.subject}
           latest={index === messages.length - 1}
         />
       ))}
@@ -42,10 +44,13 @@ const stateWords: Record<ConversationMessage["state"], string> = {
 function Message({
   message,
   customer,
+  about,
   latest,
 }: {
   message: ConversationMessage;
   customer: string;
+  /** The subject before: another one is shown. */
+  about: string;
   latest: boolean;
 }) {
   const [view, setView] = useState<"text" | "html" | "remote">("text");
@@ -56,6 +61,10 @@ function Message({
       aria-label={ours ? `Our answer by ${message.from}` : `From ${message.from}`}
       className={`mb-4 ${ours ? "border-l-2 border-accent pl-4" : ""}`}
     >
+      {message.subject !== "" && bareSubject(message.subject) !== bareSubject(about) && (
+        <h3 className="mb-1 font-semibold [overflow-wrap:anywhere]">{message.subject}</h3>
+      )}
+      <Sender message={message} customer={customer} />
       {view === "text" ? (
         <div className={`letter whitespace-pre-wrap ${latest || ours ? "" : "text-soft"}`}>
           {message.written ||
@@ -63,6 +72,14 @@ function Message({
         </div>
       ) : (
         <HtmlFrame id={message.id} remote={view === "remote"} />
+      )}
+      {message.cut && (
+        <p className="mt-1 text-sm text-look">
+          This is only the beginning: the message is longer than is shown here.{" "}
+          <a href={`/messages/${message.id}/raw`} className="quiet-link">
+            The whole of it
+          </a>
+        </p>
       )}
       {message.quoted && view === "text" && (
         <details className="mt-1">
@@ -118,6 +135,27 @@ function Message({
       </p>
       <Trouble message={message} />
     </article>
+  );
+}
+
+/** What is to know of who wrote: a stranger on the case, another address for answers, doubts about the sender. */
+function Sender({ message, customer }: { message: ConversationMessage; customer: string }) {
+  const lines = [
+    message.stranger ? `From ${message.fromAddress}, which is not known to be ${customer}’s.` : null,
+    message.replyTo ? `Asks for answers to ${message.replyTo}.` : null,
+    ...message.doubts.map(({ kind, words }) =>
+      kind === "envelope" ? words : `Our receiver found: ${words}.`,
+    ),
+  ].filter((line) => line !== null);
+  if (lines.length === 0) return null;
+  return (
+    <p role="note" className="mb-1.5 border-l-[3px] border-look bg-look-wash px-2.5 py-1 text-sm text-look">
+      {lines.map((line) => (
+        <span key={line} className="block [overflow-wrap:anywhere]">
+          {line}
+        </span>
+      ))}
+    </p>
   );
 }
 

@@ -1,50 +1,70 @@
 import * as z from "zod/mini";
 import type { DraftInput } from "#server/answering/draft";
+import { KeptInBrowser } from "../ui/kept";
 import { Saver, type SaveState } from "../ui/saver";
 
 /** What the server answers when it stored a draft. */
 export const savedDraft = z.object({ version: z.number(), otherNames: z.array(z.string()) });
 
-export type Draft = Omit<DraftInput, "version">;
+export type Draft = Omit<DraftInput, "version" | "writer" | "sequence">;
 export type DraftSaver = Saver<z.infer<typeof savedDraft>>;
+
+/** A draft with the letter's text, as it is sent and as the browser keeps it. */
+export interface DraftBody {
+  draft: Draft;
+  text: string;
+}
+
+const keptShape: z.ZodMiniType<DraftBody> = z.object({
+  // What it holds is looked at by the server, as whatever a screen sends.
+  draft: z.custom<Draft>((value) => typeof value === "object" && value !== null && "slips" in value),
+  text: z.string(),
+});
+
+/** Where the browser keeps a person's draft of a case that is not stored yet. */
+export function keptDraft(caseNumber: number, person: number): KeptInBrowser<DraftBody> {
+  return new KeptInBrowser(`case:${caseNumber}:${person}`, keptShape);
+}
 
 interface Options {
   caseNumber: number;
   version: number;
   /** The draft as it stands, and the letter's text. */
-  read: () => { draft: Draft; text: string };
+  read: () => DraftBody;
   onState: (state: SaveState) => void;
   onNames: (names: string[]) => void;
+  kept: KeptInBrowser<DraftBody>;
 }
 
 /**
  * Stores the draft of a case.
  * @param body the draft with the version that it rests on, and the letter's text
- * @param keepalive whether the page is going away
  */
 export function postDraft(
   caseNumber: number,
   body: { draft: DraftInput; text: string },
-  keepalive = false,
+  init: Pick<RequestInit, "keepalive" | "signal"> = {},
 ): Promise<Response> {
   return fetch(`/cases/${caseNumber}/draft`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
     body: JSON.stringify(body),
-    keepalive,
+    ...init,
   });
 }
 
 /** Saves the draft of a case as it is typed. */
-export function draftSaver({ caseNumber, version, read, onState, onNames }: Options): DraftSaver {
+export function draftSaver({ caseNumber, version, read, onState, onNames, kept }: Options): DraftSaver {
+  const writer = crypto.randomUUID();
   return new Saver({
     version,
     answer: savedDraft,
     onState,
     onSaved: ({ otherNames }) => onNames(otherNames),
-    request: (known, keepalive) => {
+    keeping: kept.keeping(read),
+    request: ({ version: known, sequence, ...init }) => {
       const { draft, text } = read();
-      return postDraft(caseNumber, { draft: { ...draft, version: known }, text }, keepalive);
+      return postDraft(caseNumber, { draft: { ...draft, version: known, writer, sequence }, text }, init);
     },
   });
 }

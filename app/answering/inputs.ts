@@ -1,6 +1,8 @@
+import { addressee, type ChosenRecipient } from "#core/checks/addressee";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { PatternEngine } from "#core/conditions/patterns";
 import type { AttachmentRef } from "#core/compose/slip";
+import type { LanguageGuess } from "#core/language/guess";
 import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
 import type { LetterInputs } from "./editor/letter-state";
@@ -10,17 +12,21 @@ export interface Choices {
   subject: SubjectChoice;
   attachments: AttachmentRef[];
   otherNames: string[];
+  to: ChosenRecipient | null;
   patterns: PatternEngine;
+  languageOf: LanguageGuess;
 }
 
 /** The choices of a letter that nobody has touched yet. */
-export function untouched(patterns: PatternEngine): Choices {
-  return { subject: { from: "thread" }, attachments: [], otherNames: [], patterns };
+export function untouched(patterns: PatternEngine, languageOf: LanguageGuess): Choices {
+  return { subject: { from: "thread" }, attachments: [], otherNames: [], to: null, patterns, languageOf };
 }
 
 /** What a letter on an opened case depends on beside its slips. */
-export function letterInputs(open: OpenCase, choices: Choices): LetterInputs {
+export function letterInputs(open: OpenCase, { to, ...choices }: Choices): LetterInputs {
   return {
+    ...addressee({ usual: open.recipient, all: open.recipients }, to),
+    to,
     context: open.context,
     channel: open.channel,
     language: open.draft?.language ?? open.language,
@@ -30,7 +36,6 @@ export function letterInputs(open: OpenCase, choices: Choices): LetterInputs {
     stationery: open.stationery,
     threadSubject: open.subject,
     caseNumber: open.label,
-    recipient: open.recipient,
     sentReplies: open.sentReplies,
     contentId: (id) => id,
     ...choices,

@@ -1,15 +1,19 @@
 import { useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
+import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import { Button } from "../ui/button";
+import { SaveWords } from "../ui/save-words";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { Time } from "../ui/time";
 import { Difference } from "./difference";
+import { KeptDraft } from "./kept-draft";
 import { Files } from "./files";
 import { Margin } from "./margin";
 import { previewOf } from "./preview";
+import { RecipientLine } from "./recipient-line";
 import { SetAside } from "./set-aside";
 import { Signature } from "./signature";
 import { SubjectLine } from "./subject-line";
@@ -26,18 +30,32 @@ interface Props {
   rival: StripReply | null;
   /** Keys of the replies that the answer is made of, or would be. */
   considered: string[];
+  person: number;
+  /** What the browser had kept is the draft again. */
+  onBack: () => void;
   onSend: (then: "next" | "stay") => Promise<void>;
   /** Leaves the shelf for the words. */
   onWrite: () => void;
 }
 
 /** The right page: to whom, about what, the letter itself, and the second look in its margin. */
-export function OurAnswer({ open, answer, place, looked, rival, considered, onSend, onWrite }: Props) {
+export function OurAnswer({
+  open,
+  answer,
+  place,
+  looked,
+  rival,
+  considered,
+  person,
+  onBack,
+  onSend,
+  onWrite,
+}: Props) {
   const { editor, letter } = answer;
   const page = useRef<HTMLDivElement>(null);
   const preview = useMemo(
-    () => (looked ? previewOf(open, looked, answer.patterns) : null),
-    [open, looked, answer.patterns],
+    () => (looked ? previewOf(open, looked, answer.patterns, answer.languageOf) : null),
+    [open, looked, answer.patterns, answer.languageOf],
   );
   const otherwise =
     open.lately && considered.length > 0 && !considered.includes(open.lately.reply.key) ? open.lately : null;
@@ -46,6 +64,7 @@ export function OurAnswer({ open, answer, place, looked, rival, considered, onSe
     // What is kept is what is saved: the last words must be in it.
     if (await answer.saver()?.flush()) await navigate(`/replies/new?case=${open.number}`);
   };
+  const isReady = letter !== null && !stopsSending(letter.checks);
   const blanksLeft = letter?.checks.filter((check) => check.code === "blank-empty").length ?? 0;
   return (
     <section aria-label="Our answer" className="flex min-h-0 min-w-0 flex-col">
@@ -53,16 +72,10 @@ export function OurAnswer({ open, answer, place, looked, rival, considered, onSe
         <div className="grid lg:grid-cols-[minmax(0,1fr)_12.5rem] lg:gap-9">
           <div className="min-w-0">
             <dl className="grid grid-cols-[4rem_1fr] gap-y-1.5 border-b border-line pb-2.5">
-              <dt className="text-sm text-soft">To</dt>
-              <dd className="[overflow-wrap:anywhere]">
-                {open.recipient ? (
-                  `${open.customer.name}, ${open.recipient}`
-                ) : (
-                  <strong className="text-stop">no address is known</strong>
-                )}
-              </dd>
+              <RecipientLine open={open} answer={answer} />
               {open.channel === "email" && <SubjectLine open={open} answer={answer} looked={looked} />}
             </dl>
+            <KeptDraft open={open} person={person} onBack={onBack} />
             {otherwise && <Otherwise lately={otherwise} />}
             {preview && (
               <div aria-label={`How “${looked?.title}” reads for this case`} role="region" className="pt-2">
@@ -98,6 +111,7 @@ export function OurAnswer({ open, answer, place, looked, rival, considered, onSe
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-3 lg:px-8">
         <Button
           keys="Ctrl Enter"
+          ready={isReady}
           disabled={preview !== null || editor === null}
           onClick={() => void onSend("next")}
         >
@@ -105,6 +119,7 @@ export function OurAnswer({ open, answer, place, looked, rival, considered, onSe
         </Button>
         <Button
           look="quiet"
+          ready={isReady}
           disabled={preview !== null || editor === null}
           onClick={() => void onSend("stay")}
         >
@@ -119,7 +134,7 @@ export function OurAnswer({ open, answer, place, looked, rival, considered, onSe
           {blanksLeft > 0 &&
             preview === null &&
             `${blanksLeft} ${blanksLeft === 1 ? "blank" : "blanks"} left. `}
-          <SaveWords answer={answer} />
+          <SaveWords state={answer.saveState} words={SAVE_WORDS} />
         </span>
       </div>
     </section>
@@ -140,17 +155,4 @@ function Otherwise({ lately }: { lately: NonNullable<OpenCase["lately"]> }) {
   );
 }
 
-function SaveWords({ answer }: { answer: AnswerHandle }) {
-  const { saveState } = answer;
-  if (typeof saveState === "object") {
-    return (
-      <span className="font-semibold text-stop">
-        {saveState.conflict}.{" "}
-        <button type="button" className="quiet-link" onClick={() => window.location.reload()}>
-          Load it
-        </button>
-      </span>
-    );
-  }
-  return { nothing: "", saving: "saving", saved: "kept", unsaved: "not kept yet" }[saveState];
-}
+const SAVE_WORDS = { nothing: "", saving: "saving", saved: "kept", unsaved: "not kept yet" };

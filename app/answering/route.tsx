@@ -1,20 +1,20 @@
+import { useState } from "react";
 import { useLoaderData } from "react-router";
-import { z } from "zod";
 import { openCase } from "#server/answering/open";
 import { neighbours } from "#server/cases/waiting";
+import { idInPath } from "#server/edge";
 import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
+import { steadily } from "../ui/stale";
 import { useLive } from "../ui/use-live";
 import type { Route } from "./+types/route";
 import { Spread } from "./spread";
-
-const params = z.object({ number: z.coerce.number().int().positive("There is no such case") });
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
   const all = new URL(args.request.url).searchParams.get("all") === "1";
   return answering(async () => {
-    const { number } = params.parse(args.params);
+    const number = idInPath.parse(args.params.number);
     return {
       open: await openCase(em, viewer, number, all, now),
       around: await neighbours(em, viewer, number),
@@ -22,13 +22,30 @@ export async function loader(args: Route.LoaderArgs) {
   });
 }
 
+const load = steadily<Awaited<ReturnType<typeof loader>>>();
+
+/** A reload in the background that fails leaves the answer under way where it is. */
+export function clientLoader({ params, serverLoader }: Route.ClientLoaderArgs) {
+  return load(params.number, () => serverLoader());
+}
+
+clientLoader.hydrate = true as const;
+
 export default function Answering() {
-  const { open, around } = useLoaderData<typeof loader>();
+  const { open, around, stale = null } = useLoaderData<typeof loader & typeof clientLoader>();
+  const [backs, setBacks] = useState(0);
   useLive(open.number);
   return (
     <>
       <title>{`${open.label} ${open.customer.name} · Plain Shelf`}</title>
-      <Spread key={open.number} open={open} around={around} />
+      {/* Each letter has an editor of its own: after one is sent, or called back, another is begun. */}
+      <Spread
+        key={`${open.number} ${open.letters} ${backs}`}
+        open={open}
+        around={around}
+        stale={stale}
+        onBack={() => setBacks((count) => count + 1)}
+      />
     </>
   );
 }

@@ -22,18 +22,19 @@ type Navigate = ReturnType<typeof useNavigate>;
 
 /**
  * Asks the server to send the draft of a case.
- * @param seen the version of the draft and the latest message that the agent saw
+ * @param seen the version of the draft, the latest message and the details that the agent saw
  * @returns what was sent, or why it was not, in words
  */
 export async function requestSending(
   number: number,
-  seen: { version: number; lastMessage: number },
+  seen: { version: number; lastMessage: number; seen: string },
 ): Promise<Sent | { problem: string }> {
   const response = await fetch(`/cases/${number}/send`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
     body: JSON.stringify(seen),
   });
+  if (response.status === 401) return { problem: "Your session has ended: sign in again, then send." };
   const body: unknown = await response.json();
   const sent = sentSchema.safeParse(body);
   if (sent.success) return sent.data;

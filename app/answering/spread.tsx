@@ -3,8 +3,11 @@ import { createPortal, flushSync } from "react-dom";
 import { Link, useNavigate } from "react-router";
 import type { OpenCase } from "#server/answering/open";
 import { Kbd } from "../ui/kbd";
+import { StaleLine, type Stale } from "../ui/stale";
 import { useToast } from "../ui/toast";
+import { usePerson } from "../ui/use-person";
 import { useKeys } from "../ui/use-keys";
+import { useSettledBeforeLeaving } from "../ui/use-settled";
 import { focusOpenBlank } from "./blanks";
 import { useOffers } from "./offers";
 import { OurAnswer } from "./our-answer";
@@ -22,14 +25,26 @@ export interface Around {
 }
 
 /** The two-page spread: their side, our answer, and the shelf along the bottom. */
-export function Spread({ open, around }: { open: OpenCase; around: Around }) {
+export function Spread({
+  open,
+  around,
+  stale,
+  onBack,
+}: {
+  open: OpenCase;
+  around: Around;
+  /** Why what is shown may be out of date; null where it is not. */
+  stale: Stale | null;
+  /** What the browser had kept is the draft again. */
+  onBack: () => void;
+}) {
   const offers = useOffers(open);
-  const [answer, place] = useAnswer(open, offers);
+  const person = usePerson();
+  const [answer, place] = useAnswer(open, offers, person);
   const { editor, letter, take } = answer;
   const strip = useStrip(open);
   const [looking, setLooking] = useState(open.draft === null);
   const search = useRef<HTMLInputElement>(null);
-  const send = useSend(open, answer);
   const navigate = useNavigate();
   const toast = useToast();
   const taken = useMemo(() => new Set(letter?.slips.flatMap((slip) => slip.reply ?? []) ?? []), [letter]);
@@ -37,6 +52,19 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
   const backToShelf = useCallback(() => search.current?.focus(), []);
   // The words must be on the page before the hand can be put on them.
   const showAnswer = useCallback(() => flushSync(() => setLooking(false)), []);
+  const looked = looking && strip.chosen && !taken.has(strip.chosen.key) ? strip.chosen : null;
+  const send = useSend(open, answer, { showsOther: looked !== null, show: showAnswer });
+  useSettledBeforeLeaving(
+    answer.saver,
+    useCallback(
+      () =>
+        toast({
+          words: `Your answer on ${open.label} could not be saved yet. It is kept in this browser: open the case again.`,
+          tone: "stop",
+        }),
+      [toast, open.label],
+    ),
+  );
   const toAnswer = useCallback(() => {
     showAnswer();
     if (!editor || focusOpenBlank(editor)) return;
@@ -64,7 +92,7 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
   }, true);
 
   return (
-    <main className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto]">
+    <main className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto_auto]">
       <PlaceTools around={around} />
       <div className="grid min-h-0 grid-cols-1 overflow-y-auto border-b border-line bg-sheet md:grid-cols-[minmax(20rem,35%)_minmax(0,1fr)] md:overflow-visible">
         <TheirSide open={open} />
@@ -74,11 +102,14 @@ export function Spread({ open, around }: { open: OpenCase; around: Around }) {
           place={place}
           rival={strip.rival}
           considered={looking || taken.size === 0 ? (strip.chosen ? [strip.chosen.key] : []) : [...taken]}
-          looked={looking && strip.chosen && !taken.has(strip.chosen.key) ? strip.chosen : null}
+          looked={looked}
+          person={person}
+          onBack={onBack}
           onSend={send}
           onWrite={toAnswer}
         />
       </div>
+      <StaleLine stale={stale} />
       <Strip
         open={open}
         search={search}

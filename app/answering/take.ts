@@ -1,21 +1,31 @@
 import type { Editor } from "@tiptap/core";
 import { closeHistory } from "@tiptap/pm/history";
 import { ownWordsIn } from "#core/document/own-words";
+import { sameLanguage } from "#core/language/tag";
 import type { Doc } from "#core/document/types";
 import type { DraftSlip } from "#server/answering/draft";
 import type { StripReply } from "#server/replies/strip";
 import { isEmptySlip, ownWords, slipFrom, slipJson, slipsOf, type PlacedSlip } from "./editor/slips";
 
+/** The team's usual opening and closing, in every language that they are written in. */
 export interface Usual {
-  opening: StripReply | null;
-  closing: StripReply | null;
+  opening: StripReply[];
+  closing: StripReply[];
 }
 
 const order = { opening: 0, answer: 1, closing: 2 } as const;
 
-/** The slips of a first answer with a reply: the team's usual opening and closing around it. */
+/**
+ * The slips of a first answer with a reply: the team's usual opening and closing around it, in the reply's language. Where
+ * they are not written in that, it stands without them: a letter is in one language.
+ */
 export function firstSlips(reply: StripReply, usual: Usual): DraftSlip[] {
-  const around = (one: StripReply | null) => (one && reply.part === "answer" ? [slipFrom(one)] : []);
+  const around = (variants: StripReply[]) => {
+    const one =
+      variants.find(({ language }) => language === reply.language) ??
+      variants.find(({ language }) => sameLanguage(language, reply.language));
+    return one && reply.part === "answer" ? [slipFrom(one)] : [];
+  };
   return [...around(usual.opening), slipFrom(reply), ...around(usual.closing)];
 }
 

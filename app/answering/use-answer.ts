@@ -2,13 +2,15 @@ import { Placeholder } from "@tiptap/extensions/placeholder";
 import { UndoRedo } from "@tiptap/extensions/undo-redo";
 import { Extension, type Editor } from "@tiptap/core";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { ChosenRecipient } from "#core/checks/addressee";
+import type { LanguageGuess } from "#core/language/guess";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { PatternEngine } from "#core/conditions/patterns";
 import type { Doc } from "#core/document/types";
 import type { OpenCase } from "#server/answering/open";
 import type { DraftFile } from "#server/answering/files";
 import type { StripReply } from "#server/replies/strip";
-import { draftSaver, type DraftSaver } from "./draft-saver";
+import { draftSaver, keptDraft, type DraftSaver } from "./draft-saver";
 import type { SaveState } from "../ui/saver";
 import { decorationsPlugin } from "./editor/decorations";
 import { BlankInAnswer, TokenInAnswer } from "./editor/inline-views";
@@ -20,6 +22,7 @@ import { moveSlip, slipAtCursor } from "./editor/move-slip";
 import { isEmptySlip, keptSlip, ownWords, slipJson, slipsOf } from "./editor/slips";
 import { focusBlank, onTab } from "./blanks";
 import { letterInputs } from "./inputs";
+import { useLanguageGuess } from "./use-language-guess";
 import { usePatterns } from "./use-patterns";
 import type { Offers } from "./offers";
 import { alreadyIn, takeReply } from "./take";
@@ -33,6 +36,9 @@ export interface AnswerHandle {
   setSubject: (subject: SubjectChoice) => void;
   attachments: DraftFile[];
   setAttachments: (files: DraftFile[]) => void;
+  /** The address that the letter goes to, where it is not the usual one. */
+  to: ChosenRecipient | null;
+  setTo: (to: ChosenRecipient | null) => void;
   /** @returns false where the reply stands in the answer already; then the hand is put on its first open blank */
   take: (reply: StripReply, how: "swap" | "stack") => boolean;
   /** Words that swapping left without a place; theirs to put back or drop. */
@@ -40,6 +46,7 @@ export interface AnswerHandle {
   setSetAside: (words: string[]) => void;
   saver: () => DraftSaver | null;
   patterns: PatternEngine;
+  languageOf: LanguageGuess;
 }
 
 /** Moves the slip that the cursor is in; the keys are taken also where it cannot go further. */
@@ -57,8 +64,10 @@ function moveAtCursor(editor: Editor, by: 1 | -1): boolean {
 export function useAnswer(
   open: OpenCase,
   offers: Offers,
+  person: number,
 ): [AnswerHandle, place: (element: HTMLElement | null) => void] {
   const [subject, setSubjectState] = useState<SubjectChoice>(open.draft?.subject ?? { from: "thread" });
+  const [to, setToState] = useState<ChosenRecipient | null>(open.draft?.to ?? null);
   const [attachments, setAttachments] = useState<DraftFile[]>(open.draft?.attachments ?? []);
   const [otherNames, setOtherNames] = useState<string[]>([]);
   const [saveState, setSaveState] = useState<SaveState>(open.draft ? "saved" : "nothing");
@@ -68,9 +77,10 @@ export function useAnswer(
   /** Documents of taken replies as they stand on the shelf, by version. */
   const shelved = useRef(new Map<number, Doc>());
   const patterns = usePatterns(open);
+  const languageOf = useLanguageGuess();
   const inputs = useMemo(
-    () => letterInputs(open, { subject, attachments, otherNames, patterns }),
-    [open, subject, attachments, otherNames, patterns],
+    () => letterInputs(open, { subject, attachments, otherNames, to, patterns, languageOf }),
+    [open, subject, attachments, otherNames, to, patterns, languageOf],
   );
   // The editor and the saver begin with the case as it was opened; what changes later reaches them by itself.
   const [firstInputs] = useState(inputs);
@@ -128,6 +138,7 @@ export function useAnswer(
           subject: state.inputs.subject,
           slips: empty ? [] : slipsOf(editor.state.doc).map(keptSlip),
           offers: offers.all(),
+          to: state.inputs.to,
         },
         text: state.letter.text,
       };
@@ -138,19 +149,17 @@ export function useAnswer(
       read,
       onState: setSaveState,
       onNames: setOtherNames,
+      kept: keptDraft(opened.number, person),
     });
     saver.current = made;
     const update = () => setLetter(letterState(editor.state));
     update();
     const stop = onLetter(editor.view, update);
-    const leave = () => made.leave();
-    window.addEventListener("pagehide", leave);
     return () => {
       stop();
-      window.removeEventListener("pagehide", leave);
       made.leave();
     };
-  }, [editor, opened, offers]);
+  }, [editor, opened, offers, person]);
 
   useEffect(() => {
     if (editor && letterState(editor.state).inputs !== inputs)
@@ -160,6 +169,11 @@ export function useAnswer(
   const setSubject = useCallback((next: SubjectChoice) => {
     setSubjectState(next);
     // The inputs reach the editor with the next drawing; the save comes after it.
+    saver.current?.touch();
+  }, []);
+
+  const setTo = useCallback((next: ChosenRecipient | null) => {
+    setToState(next);
     saver.current?.touch();
   }, []);
 
@@ -187,6 +201,7 @@ export function useAnswer(
     [editor, open.usual, open.strip.replies],
   );
 
+  const currentSaver = useCallback(() => saver.current, []);
   const answer: AnswerHandle = {
     editor,
     letter,
@@ -195,11 +210,14 @@ export function useAnswer(
     setSubject,
     attachments,
     setAttachments,
+    to,
+    setTo,
     take,
     setAside,
     setSetAside,
-    saver: () => saver.current,
+    saver: currentSaver,
     patterns,
+    languageOf,
   };
   return [answer, place];
 }

@@ -3,25 +3,51 @@ import { useNavigate, useRevalidator } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
 import { useToast } from "../ui/toast";
-import { focusOpenBlank } from "./blanks";
+import { focusNamedBlank, focusOpenBlank } from "./blanks";
 import { findingPosition } from "./editor/decorations";
 import { letterState } from "./editor/letter-state";
+import { isEmptySlip } from "./editor/slips";
 import { requestSending, tellSent } from "./sending";
 import type { AnswerHandle } from "./use-answer";
 
-/** Sends the answer: saves what was typed, asks the server, goes on to the next case, offers to call back. */
-export function useSend(open: OpenCase, answer: AnswerHandle): (then: "next" | "stay") => Promise<void> {
+interface Page {
+  /** Whether the page shows something else than the letter that would go. */
+  showsOther: boolean;
+  /** Shows that letter. */
+  show: () => void;
+}
+
+/**
+ * Sends the answer: saves what was typed, asks the server, goes on to the next case, offers to call back. Nothing is
+ * sent while the page shows anything but the letter that would go: that is shown first.
+ */
+export function useSend(
+  open: OpenCase,
+  answer: AnswerHandle,
+  page: Page,
+): (then: "next" | "stay") => Promise<void> {
   const toast = useToast();
   const navigate = useNavigate();
   const { revalidate } = useRevalidator();
   const busy = useRef(false);
   const { editor, saver } = answer;
-  const { number, lastMessage } = open;
+  const { number, lastMessage, seen } = open;
+  const { showsOther, show } = page;
 
   return useCallback(
     async (then) => {
       if (!editor || busy.current) return;
-      const { checks } = letterState(editor.state);
+      const { checks, slips } = letterState(editor.state);
+      if (showsOther) {
+        const nothingTaken = slips.every(isEmptySlip);
+        if (nothingTaken) {
+          toast({ words: "Take it first: Enter takes what the page shows.", tone: "stop" });
+          return;
+        }
+        show();
+        toast({ words: "This is the letter that would go. Send it, if it is right." });
+        return;
+      }
       if (stopsSending(checks)) {
         pointAtFirstStop(editor);
         toast({ words: checks[0]?.message ?? "Something stops sending", tone: "stop" });
@@ -36,7 +62,7 @@ export function useSend(open: OpenCase, answer: AnswerHandle): (then: "next" | "
           });
           return;
         }
-        const sent = await requestSending(number, { version: saver()?.version ?? 0, lastMessage });
+        const sent = await requestSending(number, { version: saver()?.version ?? 0, lastMessage, seen });
         if ("problem" in sent) {
           toast({ words: sent.problem, tone: "stop" });
           await revalidate();
@@ -56,14 +82,25 @@ export function useSend(open: OpenCase, answer: AnswerHandle): (then: "next" | "
         busy.current = false;
       }
     },
-    [editor, saver, number, lastMessage, toast, navigate, revalidate],
+    [editor, saver, number, lastMessage, seen, showsOther, show, toast, navigate, revalidate],
   );
 }
 
-function pointAtFirstStop(editor: NonNullable<AnswerHandle["editor"]>): void {
-  if (focusOpenBlank(editor)) return;
+/** Puts the hand where the first thing that stops sending can be mended. */
+export function pointAtFirstStop(editor: NonNullable<AnswerHandle["editor"]>): void {
   const { checks } = letterState(editor.state);
   const at = checks.findIndex((check) => check.severity === "stop");
+  const check = checks[at];
+  if (check?.blank && focusNamedBlank(editor, check.blank)) return;
+  if (
+    check?.code === "recipient-unknown" ||
+    check?.code === "no-recipient" ||
+    check?.code === "recipient-ours"
+  ) {
+    document.getElementById("recipient")?.focus();
+    return;
+  }
+  if (check?.code === "blank-empty" && focusOpenBlank(editor)) return;
   const range = findingPosition(editor.view, at);
   if (range) editor.chain().focus().setTextSelection(range).scrollIntoView().run();
 }

@@ -3,6 +3,7 @@ import { waitingCount } from "#server/cases/waiting";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/desk";
 import { ErrorPage } from "./error-page";
+import { steadily } from "./stale";
 import { ToastProvider } from "./toast";
 
 export async function loader(args: Route.LoaderArgs) {
@@ -10,6 +11,14 @@ export async function loader(args: Route.LoaderArgs) {
   return { viewer, waiting: await waitingCount(em, viewer), now: now.toISOString() };
 }
 export type DeskData = typeof loader;
+
+const load = steadily<Awaited<ReturnType<typeof loader>>>();
+
+/** A reload in the background that fails leaves the screen where it is. */
+export function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
+  return load("desk", () => serverLoader());
+}
+clientLoader.hydrate = true as const;
 
 const tab = ({ isActive }: { isActive: boolean }) =>
   `-mb-px border-b-2 py-2.5 ${isActive ? "border-ink font-bold text-ink" : "border-transparent text-soft hover:text-ink"}`;

@@ -10,6 +10,7 @@ import { useOffers } from "../answering/offers";
 import { previewOf } from "../answering/preview";
 import { requestSending, tellSent } from "../answering/sending";
 import { Signature } from "../answering/signature";
+import { useLanguageGuess } from "../answering/use-language-guess";
 import { usePatterns } from "../answering/use-patterns";
 import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
@@ -68,6 +69,7 @@ export function CompactAnswer(props: Props) {
 
 function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
   const patterns = usePatterns(open);
+  const languageOf = useLanguageGuess();
   const toast = useToast();
   const navigate = useNavigate();
   const { revalidate } = useRevalidator();
@@ -78,8 +80,8 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
     if (!found) return null;
     const subject =
       found.useTemplateSubject && found.subject ? { from: "reply" as const } : { from: "thread" as const };
-    return { found, subject, ...previewOf(open, found, patterns, subject) };
-  }, [open, reply.key, patterns]);
+    return { found, subject, ...previewOf(open, found, patterns, languageOf, subject) };
+  }, [open, reply.key, patterns, languageOf]);
   const stopped = made === null || open.draft !== null || stopsSending(made.checks);
 
   const send = async () => {
@@ -97,7 +99,11 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
       const response = await postDraft(open.number, { draft, text: made.letter.text });
       const kept = savedDraft.safeParse(await response.json());
       const sent = kept.success
-        ? await requestSending(open.number, { version: kept.data.version, lastMessage: open.lastMessage })
+        ? await requestSending(open.number, {
+            version: kept.data.version,
+            lastMessage: open.lastMessage,
+            seen: open.seen,
+          })
         : { problem: "The answer could not be kept, so it was not sent. Open the case." };
       if ("problem" in sent) {
         toast({ words: sent.problem, tone: "stop" });

@@ -7,6 +7,7 @@ import { bestReplies, type Best, type BestReply } from "#server/ranking/best";
 import { log } from "#server/log";
 import { signedIn } from "#server/web/context";
 import { Kbd } from "../ui/kbd";
+import { StaleLine, steadily } from "../ui/stale";
 import { withParams } from "../ui/params";
 import { useClock } from "../ui/time";
 import { useKeys } from "../ui/use-keys";
@@ -36,6 +37,14 @@ export async function loader(args: Route.LoaderArgs) {
     filter.list === "us" ? bestReplies(em.fork(), viewer, listed.rows).catch(unranked) : Promise.resolve({});
   return { filter, most: MOST_ROWS, ...listed, best };
 }
+
+const load = steadily<Awaited<ReturnType<typeof loader>>>();
+
+/** A reload in the background that fails leaves the list, and an answer that is read beside it. */
+export function clientLoader({ request, serverLoader }: Route.ClientLoaderArgs) {
+  return load(new URL(request.url).search, () => serverLoader());
+}
+clientLoader.hydrate = true as const;
 
 /** The list serves without its best replies; it says so. */
 function unranked(error: unknown): null {
@@ -202,6 +211,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
         ) : (
           <PlainRows rows={rows} best={best} selected={selected?.number ?? null} onSelect={select} />
         )}
+        <StaleLine stale={"stale" in loaderData ? loaderData.stale : null} />
         {failed && (
           <p role="status" className="px-6 py-3 text-sm text-look">
             What the shelf has for these cases could not be found out just now. They can be opened all the

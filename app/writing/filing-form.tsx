@@ -1,42 +1,13 @@
-import { useState } from "react";
-import { useRevalidator } from "react-router";
-import * as z from "zod/mini";
 import type { Filing, OpenReply } from "#server/replies/open-writing";
 import { Button } from "../ui/button";
-import { post } from "../ui/post";
-import { useToast } from "../ui/toast";
-
-const saved = z.object({ changed: z.string() });
+import type { FilingHandle } from "./use-filing";
 
 const row = "grid grid-cols-[5rem_minmax(0,1fr)] items-baseline gap-2";
 
 /** Where a reply stands and what it is for: everything about it but its words. */
-export function FilingForm({ open, onAbout }: { open: OpenReply; onAbout: (filing: Filing) => void }) {
+export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHandle }) {
   const { shelves, owners, known } = open;
-  const [filing, setFiling] = useState(open.filing);
-  const [stored, setStored] = useState(open.filing);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const { revalidate } = useRevalidator();
-  const toast = useToast();
-  const set = (changes: Partial<Filing>) => {
-    const next = { ...filing, ...changes };
-    setFiling(next);
-    onAbout(next);
-  };
-  const changed = JSON.stringify(filing) !== JSON.stringify(stored);
-  const save = async () => {
-    setBusy(true);
-    const done = await post(`/replies/${open.key}/filing`, filing, saved);
-    setBusy(false);
-    setProblem(done.ok ? null : done.problem);
-    if (!done.ok) return;
-    const next = { ...filing, changed: done.data.changed };
-    setFiling(next);
-    setStored(next);
-    toast({ words: "Filed." });
-    await revalidate();
-  };
+  const { filing, set, changed, save, problem, busy } = handle;
   const list = (text: string) => [
     ...new Set(
       text

@@ -1,17 +1,29 @@
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import { Link, useNavigate, useRevalidator } from "react-router";
 import * as z from "zod/mini";
 import type { OpenReply } from "#server/replies/open-writing";
 import { Button } from "../ui/button";
 import { Mark } from "../ui/mark";
 import { post } from "../ui/post";
+import { SaveWords } from "../ui/save-words";
+import { useSettledBeforeLeaving } from "../ui/use-settled";
 import { useToast } from "../ui/toast";
+import type { FilingHandle } from "./use-filing";
 import type { ReplyHandle } from "./use-reply";
 
 const done = z.object({ number: z.optional(z.number()) });
+const SAVE_WORDS = { nothing: "", saving: "saving", saved: "kept", unsaved: "not kept yet" };
 
 /** Where the reply stands, its title, and what is done with it when it is ready. */
-export function ReplyHead({ open, reply }: { open: OpenReply; reply: ReplyHandle }) {
+export function ReplyHead({
+  open,
+  reply,
+  filing,
+}: {
+  open: OpenReply;
+  reply: ReplyHandle;
+  filing: FilingHandle;
+}) {
   const { content, change, saveState, settle, stop } = reply;
   const [asking, setAsking] = useState(false);
   const [remark, setRemark] = useState("");
@@ -40,7 +52,23 @@ export function ReplyHead({ open, reply }: { open: OpenReply; reply: ReplyHandle
     toast({ words: words(result.data.number) });
     await revalidate();
   };
+  useSettledBeforeLeaving(
+    reply.saver,
+    useCallback(
+      () =>
+        toast({
+          words: "Your words could not be saved yet. They are kept in this browser: open the reply again.",
+          tone: "stop",
+        }),
+      [toast],
+    ),
+  );
   const sendOff = async () => {
+    // How it is filed goes along: what was set beside it is not thrown away.
+    if (filing.changed && !(await filing.save())) {
+      setProblem("It could not be filed as you set it, so nothing was sent off. Look under Filing.");
+      return;
+    }
     const revision = await settle();
     if (revision === null) {
       setProblem("It could not be saved, so nothing was sent off. Look at what is said beside the title.");
@@ -69,16 +97,8 @@ export function ReplyHead({ open, reply }: { open: OpenReply; reply: ReplyHandle
         </Link>
         <span className="text-sm text-soft">{stateWords(open)}</span>
         <span role="status" className="ml-auto text-sm text-soft">
-          {typeof saveState === "object" ? (
-            <strong className="text-stop">
-              {saveState.conflict}.{" "}
-              <button type="button" className="quiet-link" onClick={() => window.location.reload()}>
-                Load it
-              </button>
-            </strong>
-          ) : (
-            { nothing: "", saving: "saving", saved: "kept", unsaved: "not kept yet" }[saveState]
-          )}
+          {reply.isBack && "What you had typed is back. "}
+          <SaveWords state={saveState} words={SAVE_WORDS} />
         </span>
       </div>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">

@@ -243,7 +243,12 @@ export function ReplyPage(props: Props) {
             onEditBlank(made.name);
           }}
           onClose={(literal) => {
-            if (literal) menu.editor.chain().focus().insertContent("{").run();
+            if (literal)
+              menu.editor
+                .chain()
+                .focus()
+                .insertContent({ type: "text", text: "{", marks: [{ type: "literal" }] })
+                .run();
             else menu.editor.commands.focus();
             setMenu(null);
           }}

@@ -2,9 +2,19 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import * as z from "zod/mini";
 import type { Content, ContentInput } from "#server/replies/content";
 import type { OpenReply } from "#server/replies/open-writing";
+import { KeptInBrowser } from "../ui/kept";
+import { usePerson } from "../ui/use-person";
 import { Saver, type SaveState } from "../ui/saver";
 
 const saved = z.object({ version: z.number() });
+
+/** Where the browser keeps a person's words in a reply that are not stored yet. */
+function keptContent(key: string, person: number): KeptInBrowser<Content> {
+  return new KeptInBrowser(
+    `reply:${key}:${person}`,
+    z.custom<Content>((value) => typeof value === "object" && value !== null && "variants" in value),
+  );
+}
 
 export type ChangeContent = (change: (content: Content) => Content) => void;
 
@@ -16,10 +26,15 @@ export interface ReplyHandle {
   settle: () => Promise<number | null>;
   /** What was written has been sent off: nothing more is saved from here. */
   stop: () => void;
+  saver: () => Saver<z.infer<typeof saved>> | null;
+  /** What the browser had kept was put back when the reply was opened. */
+  isBack: boolean;
 }
 
 /** The reply under way: what it says, saved as a working copy as one types. */
 export function useReply(open: OpenReply): ReplyHandle {
+  const person = usePerson();
+  const [isBack, setBack] = useState(false);
   const [content, setContent] = useState(open.content);
   const [saveState, setSaveState] = useState<SaveState>(open.revision > 0 ? "saved" : "nothing");
   const latest = useRef(open.content);
@@ -31,22 +46,29 @@ export function useReply(open: OpenReply): ReplyHandle {
       version: opened.revision,
       answer: saved,
       onState: setSaveState,
-      request: (revision, keepalive) =>
+      keeping: keptContent(opened.key, person).keeping(() => latest.current),
+      request: ({ version: revision, keepalive, signal }) =>
         fetch(`/replies/${opened.key}/save`, {
           method: "POST",
           headers: { "Content-Type": "application/json" },
           body: JSON.stringify({ revision, baseId: opened.baseId, content: input(latest.current) }),
           keepalive,
+          signal,
         }),
     });
     saver.current = made;
-    const leave = () => made.leave();
-    window.addEventListener("pagehide", leave);
-    return () => {
-      window.removeEventListener("pagehide", leave);
-      made.leave();
-    };
-  }, [opened]);
+    const kept = keptContent(opened.key, person).find();
+    if (kept && kept.version === opened.revision) {
+      // Nothing was stored since: what this browser kept goes on from there.
+      latest.current = kept.kept;
+      setContent(kept.kept);
+      setBack(true);
+      made.touch();
+    }
+    return () => made.leave();
+  }, [opened, person]);
+
+  const current = useCallback(() => saver.current, []);
 
   const change = useCallback<ChangeContent>((how) => {
     const next = how(latest.current);
@@ -64,7 +86,7 @@ export function useReply(open: OpenReply): ReplyHandle {
     return (await kept.flush()) ? kept.version : null;
   }, []);
 
-  return { content, change, saveState, settle, stop: () => saver.current?.stop() };
+  return { content, change, saveState, settle, stop: () => saver.current?.stop(), saver: current, isBack };
 }
 
 /** What is sent: files by their ids; pictures are known by the words. */

@@ -19,6 +19,7 @@ import { PassagesPanel } from "./passages-panel";
 import { ReplyHead } from "./reply-head";
 import { ReplyPage } from "./reply-page";
 import { TryOn } from "./try-on";
+import { useFiling } from "./use-filing";
 import { useReply } from "./use-reply";
 import { useTrialCases } from "./use-trial-cases";
 import { useUpload } from "./use-upload";
@@ -36,7 +37,8 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   const [passage, setPassage] = useState<string | null>(null);
   const [blank, setBlank] = useState<string | null>(null);
   const [pinned, setPinned] = useState<number[]>([]);
-  const [filing, setFiling] = useState(open.filing);
+  const filed = useFiling(open);
+  const { filing } = filed;
   const [editor, setEditor] = useState<Editor | null>(null);
   const [tried, setTried] = useState<TrialCase | null>(null);
   const { pool, problem } = useTrialCases(pinned);
@@ -125,7 +127,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   return (
     <main className="grid min-h-0 grow grid-cols-1 gap-5 px-5 pb-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
       <section aria-label="The reply" className="flex min-h-0 min-w-0 flex-col bg-sheet">
-        <ReplyHead open={open} reply={reply} />
+        <ReplyHead open={open} reply={reply} filing={filed} />
         <ReplyPage
           open={open}
           content={content}
@@ -212,7 +214,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
             <FilesPanel content={content} change={change} upload={files.upload} problem={files.problem} />
           )}
           <div hidden={panel !== "Filing"}>
-            <FilingForm open={open} onAbout={setFiling} />
+            <FilingForm open={open} handle={filed} />
           </div>
           {panel === "History" && <VersionsPanel replyKey={open.key} versions={open.versions} />}
         </div>

@@ -117,17 +117,15 @@ const condition: fc.Arbitrary<Condition> = fc.oneof(
   fc.array(testing, { maxLength: 3 }).map((any): Condition => ({ any })),
 );
 const blank = fc.oneof(
-  fc
-    .constantFrom("text", "long_text", "number", "money", "date", "time", "yes_no")
-    .chain((kind) =>
-      fc.record({
-        kind: fc.constant(kind),
-        required: fc.boolean(),
-        printed: fc.boolean(),
-        default: hostile,
-        currency: fc.constant("EUR"),
-      }),
-    ),
+  fc.constantFrom("text", "long_text", "number", "money", "date", "time", "yes_no").chain((kind) =>
+    fc.record({
+      kind: fc.constant(kind),
+      required: fc.boolean(),
+      printed: fc.boolean(),
+      default: hostile,
+      currency: fc.constant("EUR"),
+    }),
+  ),
   fc.record({
     kind: fc.constant("choice"),
     options: fc.array(hostile, { minLength: 1, maxLength: 3 }),

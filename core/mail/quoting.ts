@@ -28,7 +28,10 @@ export function splitQuoted(text: string): Quoted {
   const rest = restsOf(lines);
   for (let index = 0; index < lines.length; index += 1) {
     if (beginsQuotation(lines, index, rest)) {
-      return { written: lines.slice(0, index).join("\n").trim(), quoted: lines.slice(index).join("\n").trim() };
+      return {
+        written: lines.slice(0, index).join("\n").trim(),
+        quoted: lines.slice(index).join("\n").trim(),
+      };
     }
   }
   return { written: lines.join("\n").trim(), quoted: "" };

@@ -332,7 +332,13 @@ describe("to whom", () => {
     const to = `jo${number}@example.net`;
     const lastMessage = await stranger(number, id, to);
     const sendTo = async (version: number, confirmed: boolean) => {
-      await saveDraft(house.em(), house.maren, number, { ...draft(version), to: { address: to, confirmed } }, now);
+      await saveDraft(
+        house.em(),
+        house.maren,
+        number,
+        { ...draft(version), to: { address: to, confirmed } },
+        now,
+      );
       return send(house.em(), house.maren, number, { version: version + 1, lastMessage }, now);
     };
     expect(await sendTo(0, false)).toMatchObject({ ok: false, checks: [{ code: "recipient-unknown" }] });
@@ -358,7 +364,13 @@ describe("to whom", () => {
     const { number, id, message } = await testCase(house.em());
     await stranger(number, id, "desk@example.com");
     const toAddress = (version: number, address: string) =>
-      saveDraft(house.em(), house.maren, number, { ...draft(version), to: { address, confirmed: true } }, now);
+      saveDraft(
+        house.em(),
+        house.maren,
+        number,
+        { ...draft(version), to: { address, confirmed: true } },
+        now,
+      );
     await toAddress(0, "desk@example.com");
     const { lastMessage } = await openCase(house.em(), house.maren, number, false, now);
     expect(lastMessage).toBeGreaterThan(message);

@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import type { Recipients } from "#core/checks/addressee";
 import type { Context } from "#core/tokens/context";
 import type { Case } from "../db/entities/cases";
 import { CaseLookup, Message } from "../db/entities/cases";
@@ -6,7 +7,7 @@ import { Person, type House } from "../db/entities/people";
 import { caseNumber, findHouse, ownTokens, type OwnTokens } from "../house";
 import type { Viewer } from "../people/viewer";
 import { query } from "../db/sql";
-import { recipientsOf, type Recipients } from "./recipients";
+import { recipientsOf } from "./recipients";
 
 /** All that a letter on a case may read, and who it goes to. */
 export interface CaseContext {

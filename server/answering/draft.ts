@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
+import type { ChosenRecipient } from "#core/checks/addressee";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { AttachmentRef, Slip as CoreSlip } from "#core/compose/slip";
 import { documentSchema } from "#core/document/schema";
@@ -16,7 +17,7 @@ import { visibleVersions } from "../replies/access";
 import { attachmentsOf } from "../replies/strip";
 import { query } from "../db/sql";
 import { offersSchema } from "./offers";
-import { chosenRecipientSchema, type ChosenRecipient } from "./recipients";
+import { chosenRecipientSchema } from "./recipients";
 
 /** Saves of one window that are counted. */
 const MOST_SAVES = 1_000_000_000;

@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import type { Recipient } from "#core/checks/addressee";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
@@ -14,10 +15,10 @@ import type { Viewer } from "../people/viewer";
 import { answeredLately, type AnsweredLately } from "../ranking/lately";
 import { inquiriesOf } from "../ranking/inquiries";
 import { countUsable } from "../replies/usable";
-import { stripReplies, type StripOffer, type StripReply } from "../replies/strip";
-import { caseContext } from "./context";
+import { inEveryLanguage, stripReplies, type StripOffer, type StripReply } from "../replies/strip";
+import { digestOf } from "../files/store";
+import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
-import type { Recipient } from "./recipients";
 import { others, type Other } from "./presence";
 
 /** How many replies the strip offers at once. */
@@ -63,7 +64,8 @@ export interface OpenCase {
   draft: LoadedDraft | null;
   signature: Doc | null;
   stationery: CoreStationery | null;
-  usual: { opening: StripReply | null; closing: StripReply | null };
+  /** The team’s usual opening and closing, in every language that they are written in. */
+  usual: { opening: StripReply[]; closing: StripReply[] };
   /** With how many replies the viewer may use here. */
   strip: StripOffer & { total: number };
   /** How a colleague answered much the same lately. */
@@ -71,6 +73,8 @@ export interface OpenCase {
   sentReplies: string[];
   /** How many letters the viewer has sent on it: a new one is begun with each. */
   letters: number;
+  /** Stands for all that a letter here reads beside its slips: a letter that was seen under another one is not sent. */
+  seen: string;
 }
 
 /** Finds a case for letters: with customer, organisation and team. @throws NotFound */
@@ -109,13 +113,17 @@ export async function openCase(
   const usually = await em.find(UsualReply, { team, channel: subject.channel }, { populate: ["reply"] });
   const usualKeys = usually.map((one) => one.reply.key);
   const [usual, strip, total] = await Promise.all([
-    stripReplies(em, viewer, { ...offered, query: "", keys: usualKeys, limit: usualKeys.length }),
+    usualKeys.length === 0
+      ? []
+      : stripReplies(em, viewer, { ...offered, query: "", keys: usualKeys, limit: usualKeys.length }).then(
+          ({ replies }) => inEveryLanguage(em, replies),
+        ),
     stripReplies(em, viewer, { ...offered, query: "", limit: STRIP_LENGTH }),
     countUsable(em, viewer, subject.channel),
   ]);
   const usualOf = (part: "opening" | "closing") => {
     const key = usually.find((one) => one.part === part)?.reply.key;
-    return usual.replies.find((reply) => reply.key === key) ?? null;
+    return usual.filter((reply) => reply.key === key);
   };
   const [best] = strip.nothingFits ? [] : strip.replies;
   return {
@@ -185,6 +193,7 @@ export async function openCase(
       person: viewer.id,
       message: { state: { $ne: "called back" } },
     }),
+    seen: seenAs(gathered, surround),
   };
 }
 
@@ -197,6 +206,15 @@ export async function surroundings(
   const imposed = await em.findOne(Signature, { team: em.getReference(Team, teamId) });
   const signature = imposed ?? (await em.findOne(Signature, { person: viewer.id }));
   return { signature: signature?.document ?? null, stationery: await stationeryOf(em, teamId) };
+}
+
+/** What a letter reads beside its slips, as a digest: it changes when any of that does. The clock does not count. */
+export function seenAs(
+  { context, own, recipients, customerTimeZone }: CaseContext,
+  around: Awaited<ReturnType<typeof surroundings>>,
+): string {
+  const { now: _now, ...read } = context;
+  return digestOf(Buffer.from(JSON.stringify([read, own, recipients, customerTimeZone, around])));
 }
 
 /** Keys of the replies that were sent on a case before. */

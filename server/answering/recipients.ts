@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
-import type { Standing } from "#core/checks/check";
+import type { ChosenRecipient, Recipient, Recipients } from "#core/checks/addressee";
 import { Case, CaseEvent, Message } from "../db/entities/cases";
 import { CustomerAddress } from "../db/entities/customers";
 import { Person, Team } from "../db/entities/people";
@@ -8,31 +8,14 @@ import { Conflict, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import type { Viewer } from "../people/viewer";
 
-/** An address that a letter on a case may go to, and what is known of it. */
-export interface Recipient {
-  address: string;
-  is: Standing["is"];
-  /** What is new about it, in words; null for one that is known. */
-  news: string | null;
-}
-
-/** Where letters on a case may go. */
-export interface Recipients {
-  /** The customer's own address that they wrote from last; null where none is known. */
-  usual: string | null;
-  /** Addresses of the customer, the usual first, then others that wrote on the case or were named by those who did. */
-  all: Recipient[];
-}
-
 /** Of so many of the latest messages the senders are offered. */
 const LOOKED_AT = 50;
 
-/** What an agent chose: an address, and whether they saw what is new about it and want it all the same. */
-export const chosenRecipientSchema = z.strictObject({
+/** What an agent chose, as it comes from the screen. */
+export const chosenRecipientSchema: z.ZodType<ChosenRecipient> = z.strictObject({
   address: z.string().min(1).max(320),
   confirmed: z.boolean(),
 });
-export type ChosenRecipient = z.infer<typeof chosenRecipientSchema>;
 
 /** Where letters on a case may go. @param subject with its customer populated */
 export async function recipientsOf(em: EntityManager, subject: Case): Promise<Recipients> {
@@ -65,7 +48,9 @@ export async function recipientsOf(em: EntityManager, subject: Case): Promise<Re
   const standing = (address: string, why: string): Recipient => {
     if (ours.has(address)) return { address, is: "ours", news: "It is a mailbox of ours." };
     const owner = others.get(address);
-    const whose = owner ? `it is ${owner}’s, another customer of ours` : `it is not known to be ${customer.displayName}’s`;
+    const whose = owner
+      ? `it is ${owner}’s, another customer of ours`
+      : `it is not known to be ${customer.displayName}’s`;
     return { address, is: "new", news: `${address} ${why}; ${whose}.` };
   };
   return {
@@ -73,7 +58,9 @@ export async function recipientsOf(em: EntityManager, subject: Case): Promise<Re
     all: [
       ...[...known]
         .sort((a, b) => Number(b === usual) - Number(a === usual))
-        .map((address): Recipient => (ours.has(address) ? standing(address, "") : { address, is: "known", news: null })),
+        .map((address): Recipient =>
+          ours.has(address) ? standing(address, "") : { address, is: "known", news: null },
+        ),
       ...[...strangers].map(([address, why]) => standing(address, why)),
     ],
   };
@@ -92,21 +79,6 @@ async function ownersOf(
     { populate: ["customer"] },
   );
   return new Map(found.map((one) => [one.address, one.customer.displayName]));
-}
-
-/** Where a letter goes: where the agent chose, else to the usual address; with its standing there. */
-export function addressee(
-  { usual, all }: Recipients,
-  chosen: ChosenRecipient | null,
-): { recipient: string | null; standing: Standing } {
-  const recipient = chosen?.address ?? usual;
-  const found = all.find((one) => one.address === recipient);
-  const confirmed = chosen?.confirmed ?? false;
-  if (recipient === null) return { recipient, standing: { is: "known", news: null, confirmed } };
-  return {
-    recipient,
-    standing: { is: found?.is ?? "new", news: found?.news ?? null, confirmed },
-  };
 }
 
 /**
@@ -133,7 +105,13 @@ export async function keepAddress(
       throw new Conflict(`${address} is another customer’s already`);
     inner.create(CustomerAddress, { channel, address, customer });
     const person = inner.getReference(Person, viewer.id);
-    inner.create(CaseEvent, { case: subject, person, kind: "address kept", data: { words: address }, at: now });
+    inner.create(CaseEvent, {
+      case: subject,
+      person,
+      kind: "address kept",
+      data: { words: address },
+      at: now,
+    });
     await inner.flush();
     await notify(inner, { case: number, kind: "message" });
   });

@@ -1,6 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { randomBytes } from "node:crypto";
 import { z } from "zod";
+import { addressee } from "#core/checks/addressee";
 import { secondLook, stopsSending } from "#core/checks/second-look";
 import type { SendCheck } from "#core/checks/check";
 import { compose } from "#core/compose/compose";
@@ -23,9 +24,8 @@ import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
 import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
-import { addressee } from "./recipients";
 import { isGap, offersOf, storeChoice } from "./choice";
-import { findCase, sentReplies, surroundings } from "./open";
+import { findCase, seenAs, sentReplies, surroundings } from "./open";
 import { query } from "../db/sql";
 
 export const sendSchema = z.strictObject({
@@ -33,6 +33,8 @@ export const sendSchema = z.strictObject({
   version: idSchema,
   /** The latest message that the agent saw. */
   lastMessage: z.number().int().min(0).max(MOST_ID),
+  /** What the letter read, as the case was opened with it (see `seenAs`). */
+  seen: z.string().max(100).optional(),
 });
 
 export type Sent =
@@ -59,7 +61,15 @@ export async function send(
     if (!draft) throw new Conflict("There is no draft any more: it was sent or dropped in another window");
     if (draft.version !== input.version) throw new Conflict("This draft was changed in another window");
     await refuseIfOvertaken(inner, subject, input.lastMessage);
-    const { letter, checks, recipient, contentIds } = await composeDraft(inner, viewer, subject, draft, now);
+    const { letter, checks, recipient, contentIds, seen } = await composeDraft(
+      inner,
+      viewer,
+      subject,
+      draft,
+      now,
+    );
+    if (input.seen !== undefined && input.seen !== seen)
+      throw new Conflict("What the letter says of this case changed meanwhile. Look at it again, then send.");
     if (stopsSending(checks) || recipient === null) return { ok: false as const, checks };
     const dueAt = new Date(now.getTime() + CALL_BACK_SECONDS * 1000);
     const message = await storeMessage(inner, viewer, {
@@ -113,6 +123,8 @@ interface ComposedDraft {
   recipient: string | null;
   /** Content-ID of each picture, by the id that documents use. */
   contentIds: Map<string, string>;
+  /** What it read (see `seenAs`). */
+  seen: string;
 }
 
 async function composeDraft(
@@ -160,10 +172,10 @@ async function composeDraft(
     sentReplies: await sentReplies(em, subject.id),
     languageOf: guessLanguage,
   });
-  return { letter, checks, recipient, contentIds };
+  return { letter, checks, recipient, contentIds, seen: seenAs(gathered, around) };
 }
 
-interface ToStore extends ComposedDraft {
+interface ToStore extends Omit<ComposedDraft, "seen"> {
   subject: Case;
   draft: LoadedDraft;
   recipient: string;

@@ -55,7 +55,9 @@ export async function listenForMail(receiving: Receiving): Promise<SMTPServer> {
     onConnect({ remoteAddress }, callback) {
       const open = (connections.get(remoteAddress) ?? 0) + 1;
       connections.set(remoteAddress, open);
-      callback(open > MOST_BY_ADDRESS ? new SmtpRefusal(421, "Too many connections from your address") : null);
+      callback(
+        open > MOST_BY_ADDRESS ? new SmtpRefusal(421, "Too many connections from your address") : null,
+      );
     },
     onClose({ remoteAddress }) {
       const open = (connections.get(remoteAddress) ?? 1) - 1;

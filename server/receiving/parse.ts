@@ -94,7 +94,10 @@ export function readBeginning({ raw, envelopeFrom }: RawMail): ReceivedMail {
   const header = (name: string) =>
     new RegExp(`^${name}:[ \\t]*([^\\r\\n]{0,500})`, "im").exec(beginning)?.[1]?.trim() ?? "";
   const named = /[^\s<>"(),;:]{1,64}@[^\s<>"(),;:]{1,200}/.exec(header("From"))?.[0] ?? "";
-  const { from, doubts } = chooseSender(named === "" ? null : { name: null, address: named.toLowerCase() }, envelopeFrom);
+  const { from, doubts } = chooseSender(
+    named === "" ? null : { name: null, address: named.toLowerCase() },
+    envelopeFrom,
+  );
   return {
     from,
     replyTo: null,
@@ -197,7 +200,9 @@ function usable(field: AddressObject | undefined): { name: string | null; addres
 }
 
 function contentTypeOf(type: string): string {
-  return /^[\w!#$&^.+-]{1,100}\/[\w!#$&^.+-]{1,100}$/.test(type) ? type.toLowerCase() : "application/octet-stream";
+  return /^[\w!#$&^.+-]{1,100}\/[\w!#$&^.+-]{1,100}$/.test(type)
+    ? type.toLowerCase()
+    : "application/octet-stream";
 }
 
 function capped(text: string, length: number): string {

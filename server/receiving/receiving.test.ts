@@ -102,7 +102,10 @@ describe("reading", () => {
     });
     for (const message of [unbound, unending, digest]) {
       const mail = await read(message);
-      const shown = [mail.text, ...mail.attachments.map((file) => Buffer.from(file.content).toString())].join();
+      const shown = [
+        mail.text,
+        ...mail.attachments.map((file) => Buffer.from(file.content).toString()),
+      ].join();
       expect(shown).toContain("Where is my boat?");
     }
   });
@@ -215,7 +218,11 @@ describe("where a message belongs", () => {
     expect(open.recipient).toBe(address);
     expect(open.recipients).toEqual([
       { address, is: "known", news: null },
-      { address: "forwarded@example.net", is: "new", news: expect.stringContaining("wrote on this case for the first time") },
+      {
+        address: "forwarded@example.net",
+        is: "new",
+        news: expect.stringContaining("wrote on this case for the first time"),
+      },
     ]);
     expect(open.messages.map((one) => one.stranger)).toEqual([false, true]);
   });

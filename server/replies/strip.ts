@@ -5,6 +5,7 @@ import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
 import type { Asked, Found } from "#core/search/inverted-index";
+import { ReplyVariant } from "../db/entities/library";
 import type { Viewer } from "../people/viewer";
 import { named, query } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
@@ -275,6 +276,24 @@ async function offer(
       fit: null,
       also: null,
     }),
+  );
+}
+
+/** Replies in each language that they are written in. */
+export async function inEveryLanguage(em: EntityManager, replies: StripReply[]): Promise<StripReply[]> {
+  const variants = await em.find(ReplyVariant, {
+    version: { $in: replies.map((reply) => reply.versionId) },
+  });
+  return replies.flatMap((reply) =>
+    variants
+      .filter((variant) => variant.version.id === reply.versionId)
+      .map(({ language, document, subject, title }): StripReply => ({
+        ...reply,
+        language,
+        document,
+        subject: subject ?? null,
+        title: title ?? reply.title,
+      })),
   );
 }
 

@@ -1,13 +1,15 @@
 import { Node } from "@tiptap/core";
 import type { Node as PmNode } from "@tiptap/pm/model";
 import type { EditorView, NodeView } from "@tiptap/pm/view";
+import { styleOf } from "#core/compose/compose";
 import { fillBlank, fillToken } from "#core/compose/fill";
 import { labelOf } from "#core/compose/passages";
 import { placeholderText } from "#core/document/placeholder";
 import type { BlankNode, PlaceholderAttrs, TokenNode } from "#core/document/types";
+import { ownEntry } from "#core/tokens/own";
 import type { BlankValue } from "#core/tokens/blanks";
 import { blankControl, type BlankControl } from "./blank-control";
-import { letterKey, letterState, onLetter, slipAround, styleOf } from "./letter-state";
+import { letterKey, letterState, onLetter, slipAround } from "./letter-state";
 import { definedNode } from "../../ui/editor/schema";
 
 type GetPosition = () => number | undefined;
@@ -21,12 +23,14 @@ function attrsOf(node: PmNode): PlaceholderAttrs {
 class TokenView implements NodeView {
   readonly dom = document.createElement("span");
   readonly #view: EditorView;
+  readonly #position: GetPosition;
   readonly #stop: () => void;
   #node: PmNode;
 
-  constructor(node: PmNode, view: EditorView) {
+  constructor(node: PmNode, view: EditorView, position: GetPosition) {
     this.#node = node;
     this.#view = view;
+    this.#position = position;
     this.#stop = onLetter(view, () => this.#show());
     this.#show();
   }
@@ -50,10 +54,12 @@ class TokenView implements NodeView {
     const letter = letterKey.getState(this.#view.state);
     if (!letter) return;
     const { inputs } = letter;
+    const at = this.#position();
+    const slip = at === undefined ? undefined : (slipAround(letter, at) ?? undefined);
     const token: TokenNode = { type: "token", attrs: attrsOf(this.#node) };
     const filled = fillToken(token, {
       context: inputs.context,
-      style: styleOf(inputs),
+      style: styleOf(inputs, slip),
       tokens: inputs.tokens,
     });
     const label = labelOf(token.attrs.name, { blanks: {} }, inputs.tokens);
@@ -114,7 +120,7 @@ class BlankView implements NodeView {
     const slip = at === undefined || !letter ? null : slipAround(letter, at);
     if (!slip || !letter) return;
     const attrs = attrsOf(this.#node);
-    const blank = slip.blanks[attrs.name];
+    const blank = ownEntry(slip.blanks, attrs.name);
     if (!blank) {
       this.dom.className = "missing";
       this.dom.textContent = placeholderText({ type: "blank", attrs });
@@ -128,11 +134,11 @@ class BlankView implements NodeView {
       this.dom.replaceChildren(this.#control.element);
     }
     const { inputs } = letter;
-    const given = slip.values[attrs.name];
+    const given = ownEntry(slip.values, attrs.name);
     const node: BlankNode = { type: "blank", attrs };
     const usual =
       given === undefined || given === null
-        ? fillBlank(node, { context: inputs.context, style: styleOf(inputs), slip })
+        ? fillBlank(node, { context: inputs.context, style: styleOf(inputs, slip), slip })
         : null;
     const fallback = usual?.kind === "text" ? usual.text : null;
     this.#control.show(given, fallback, inputs.language);
@@ -162,8 +168,8 @@ export const TokenInAnswer = Node.create({
   renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-token": "" }],
   addNodeView:
     () =>
-    ({ node, view }) =>
-      new TokenView(node, view),
+    ({ node, view, getPos }) =>
+      new TokenView(node, view, getPos),
 });
 
 export const BlankInAnswer = Node.create({

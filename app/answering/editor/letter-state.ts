@@ -1,17 +1,22 @@
 import { Plugin, PluginKey, type EditorState, type Transaction } from "@tiptap/pm/state";
 import type { EditorView } from "@tiptap/pm/view";
 import { secondLook } from "#core/checks/second-look";
-import type { SendCheck } from "#core/checks/check";
-import { compose, type ComposeInput } from "#core/compose/compose";
+import type { ChosenRecipient } from "#core/checks/addressee";
+import type { LanguageGuess } from "#core/language/guess";
+import type { SendCheck, Standing } from "#core/checks/check";
+import { compose, styleOf, type ComposeInput } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
 import { decidePassages, type Decision } from "#core/compose/passages";
-import type { Style } from "#core/tokens/format";
 import { ViewListeners } from "../../ui/editor/listeners";
 import { slipsOf, type PlacedSlip } from "./slips";
 
 /** What a letter depends on beyond the slips: the case, its customer, and what the server found. */
 export interface LetterInputs extends Omit<ComposeInput, "slips"> {
   recipient: string | null;
+  standing: Standing;
+  /** The address that the agent chose; null for the usual one. */
+  to: ChosenRecipient | null;
+  languageOf: LanguageGuess;
   otherNames: string[];
   sentReplies: string[];
 }
@@ -32,14 +37,6 @@ export const letterKey = new PluginKey<LetterState>("letter");
 
 type Change = { inputs: LetterInputs } | { unfold: string };
 
-export function styleOf(inputs: LetterInputs): Style {
-  return {
-    language: inputs.language,
-    timeZone: inputs.context.time_zone,
-    customerTimeZone: inputs.customerTimeZone ?? null,
-  };
-}
-
 function computed(state: EditorState, inputs: LetterInputs, unfolded: ReadonlySet<string>): LetterState {
   const slips = slipsOf(state.doc);
   const letter = compose({ ...inputs, slips });
@@ -47,7 +44,7 @@ function computed(state: EditorState, inputs: LetterInputs, unfolded: ReadonlySe
   const decisions = new Map(
     slips.map((slip) => [
       slip.id,
-      decidePassages(slip, inputs.context, styleOf(inputs), inputs.tokens, inputs.patterns),
+      decidePassages(slip, inputs.context, styleOf(inputs, slip), inputs.tokens, inputs.patterns),
     ]),
   );
   return { inputs, slips, letter, checks, decisions, unfolded };

@@ -2,7 +2,9 @@ import { Node } from "@tiptap/core";
 import type { Node as PmNode } from "@tiptap/pm/model";
 import { closeHistory } from "@tiptap/pm/history";
 import type { EditorView, NodeView } from "@tiptap/pm/view";
+import { askedBlanks } from "#core/compose/unanswered";
 import { placeholdersOf } from "#core/document/walk";
+import { ownEntry } from "#core/tokens/own";
 import { blankLabel } from "#core/tokens/blanks";
 import { blankControl, type BlankControl } from "./blank-control";
 import { setBlank } from "./inline-views";
@@ -22,6 +24,7 @@ class SlipView implements NodeView {
   readonly #newer = document.createElement("span");
   readonly #steering = document.createElement("div");
   readonly #controls = new Map<string, BlankControl>();
+  readonly #rows = new Map<string, HTMLElement>();
   readonly #stop: () => void;
   #node: PmNode;
 
@@ -104,26 +107,32 @@ class SlipView implements NodeView {
   #showSteering(): void {
     const letter = letterKey.getState(this.#view.state);
     if (!letter) return;
-    const { slips, inputs } = letter;
+    const { slips, inputs, checks } = letter;
     const slip = slips.find((one) => one.id === this.#attrs.id);
     if (!slip) return;
     const inWords = new Set(
       placeholdersOf(slip.document).flatMap((node) => (node.type === "blank" ? [node.attrs.name] : [])),
     );
+    const asked = askedBlanks(slip);
+    // A blank whose words were dropped, and on which nothing depends, is not asked for any more.
+    for (const [name, row] of this.#rows) row.hidden = inWords.has(name) || !asked.has(name);
     for (const [name, blank] of Object.entries(slip.blanks)) {
-      if (inWords.has(name)) continue;
+      if (inWords.has(name) || !asked.has(name)) continue;
       let control = this.#controls.get(name);
       if (!control) {
         control = blankControl(name, blank, (value) => setBlank(this.#view, slip.id, name, value));
         this.#controls.set(name, control);
         const row = document.createElement("span");
+        this.#rows.set(name, row);
         row.className = "blank steering";
         row.append(`${blankLabel(name, blank)} `, control.element);
         this.#steering.append(row);
       }
-      control.show(slip.values[name], null, inputs.language);
+      control.show(ownEntry(slip.values, name), null, inputs.language);
+      const open = checks.some((check) => check.blank?.slip === slip.id && check.blank.name === name);
+      this.#rows.get(name)?.classList.toggle("open", open);
     }
-    this.#steering.hidden = this.#controls.size === 0;
+    this.#steering.hidden = [...this.#rows.values()].every((row) => row.hidden);
   }
 }
 

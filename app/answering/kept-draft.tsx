@@ -1,0 +1,67 @@
+import { useEffect, useState } from "react";
+import { useRevalidator } from "react-router";
+import type { OpenCase } from "#server/answering/open";
+import { Time } from "../ui/time";
+import { useToast } from "../ui/toast";
+import { keptDraft, postDraft } from "./draft-saver";
+
+/**
+ * Words that this browser kept because they could not be stored: put back by themselves where nothing was written since,
+ * else offered.
+ * @param onBack called when they are the draft again
+ */
+export function KeptDraft({ open, person, onBack }: { open: OpenCase; person: number; onBack: () => void }) {
+  const [found, setFound] = useState<{ at: number; version: number } | null>(null);
+  const toast = useToast();
+  const { revalidate } = useRevalidator();
+  const version = open.draft?.version ?? 0;
+
+  useEffect(() => {
+    const kept = keptDraft(open.number, person).find();
+    if (!kept) return;
+    if (kept.version === version) void putBack();
+    else setFound(kept);
+    // What was kept is looked at once, when the case is opened.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+
+  const putBack = async () => {
+    const store = keptDraft(open.number, person);
+    const kept = store.find();
+    if (!kept) return;
+    const response = await postDraft(open.number, {
+      draft: { ...kept.kept.draft, version },
+      text: kept.kept.text,
+    }).catch(() => null);
+    if (!response?.ok) {
+      setFound(kept);
+      return;
+    }
+    store.clear();
+    setFound(null);
+    await revalidate();
+    onBack();
+    toast({ words: "What you had typed here is back." });
+  };
+
+  if (!found) return null;
+  return (
+    <p role="note" className="border-b border-line bg-look-wash px-3 py-2 text-sm">
+      This browser kept words of yours that were not stored (<Time at={new Date(found.at).toISOString()} />
+      ).{" "}
+      <button type="button" className="quiet-link" onClick={() => void putBack()}>
+        Put them here in place of this draft
+      </button>{" "}
+      <button
+        type="button"
+        className="quiet-link"
+        onClick={() => {
+          keptDraft(open.number, person).clear();
+          setFound(null);
+        }}
+      >
+        Drop them
+      </button>
+    </p>
+  );
+}

@@ -1,0 +1,38 @@
+import { Link, useLocation } from "react-router";
+import type { SaveState } from "./saver";
+
+/** Where a text under way is kept, in words, with what can be done about it. */
+export function SaveWords({ state, words }: { state: SaveState; words: Record<string, string> }) {
+  const { pathname, search } = useLocation();
+  if (typeof state === "string") return words[state] ?? "";
+  if ("conflict" in state) {
+    return (
+      <span className="font-semibold text-stop">
+        {state.conflict}.{" "}
+        <button type="button" className="quiet-link" onClick={() => window.location.reload()}>
+          Load it
+        </button>
+      </span>
+    );
+  }
+  return (
+    <span className="font-semibold text-look">
+      {state.trouble}
+      {state.signIn ? (
+        <>
+          {": "}
+          <Link
+            to={`/sign-in?to=${encodeURIComponent(pathname + search)}`}
+            reloadDocument
+            className="quiet-link"
+          >
+            sign in again
+          </Link>
+        </>
+      ) : (
+        "; it is tried again by itself"
+      )}
+      .
+    </span>
+  );
+}

@@ -1,0 +1,7 @@
+import { useRouteLoaderData } from "react-router";
+import type { DeskData } from "./desk";
+
+/** The id of who is signed in; 0 where nobody is. */
+export function usePerson(): number {
+  return useRouteLoaderData<DeskData>("ui/desk")?.viewer.id ?? 0;
+}

@@ -1,0 +1,46 @@
+import { useEffect } from "react";
+import { useBlocker } from "react-router";
+
+/** Going on waits so long at most for what was typed. */
+const PATIENCE_MS = 2000;
+
+interface Settles {
+  isUnsaved: boolean;
+  flush(): Promise<boolean>;
+  retry(): void;
+  leave(pageGoes: boolean): void;
+}
+
+/**
+ * Has a screen left only when what was typed there is saved, or after two seconds: then it is kept in the browser, and
+ * the person is told. Tries again what could not be saved as soon as the window is looked at again.
+ */
+export function useSettledBeforeLeaving(saver: () => Settles | null, onKept: () => void): void {
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) =>
+      currentLocation.pathname !== nextLocation.pathname && (saver()?.isUnsaved ?? false),
+  );
+  useEffect(() => {
+    if (blocker.state !== "blocked") return;
+    const patience = new Promise<boolean>((done) => setTimeout(() => done(false), PATIENCE_MS));
+    void Promise.race([saver()?.flush() ?? true, patience]).then((saved) => {
+      if (!saved) onKept();
+      blocker.proceed();
+    });
+  }, [blocker, saver, onKept]);
+  useEffect(() => {
+    const leave = () => saver()?.leave(true);
+    const look = () => {
+      if (document.visibilityState === "visible") saver()?.retry();
+      else leave();
+    };
+    window.addEventListener("pagehide", leave);
+    window.addEventListener("focus", look);
+    document.addEventListener("visibilitychange", look);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      window.removeEventListener("focus", look);
+      document.removeEventListener("visibilitychange", look);
+    };
+  }, [saver]);
+}
