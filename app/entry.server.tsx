@@ -9,6 +9,7 @@ import {
   type HandleErrorFunction,
 } from "react-router";
 import { log } from "#server/log";
+import { framesOf, told } from "#server/told";
 
 const ABORT_MS = 10_000;
 
@@ -37,7 +38,7 @@ export default function handleRequest(
           code = 500;
           log.error({
             event: "rendering failed",
-            error: error instanceof Error ? error.message : String(error),
+            error: told(error),
           });
         },
       },
@@ -51,7 +52,7 @@ export const handleError: HandleErrorFunction = (error, { request }) => {
   log.error({
     event: "request failed",
     path: new URL(request.url).pathname,
-    error: error instanceof Error ? error.message : String(error),
-    stack: error instanceof Error ? error.stack : undefined,
+    error: told(error),
+    stack: framesOf(error),
   });
 };

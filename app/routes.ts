@@ -56,6 +56,7 @@ export default [
       route(":address/:id", "outside/message.tsx"),
     ]),
     route("keys", "account/keys.tsx"),
+    route("sessions", "account/sessions.tsx"),
     route("*", "ui/nowhere.tsx"),
   ]),
 ] satisfies RouteConfig;

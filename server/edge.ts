@@ -15,3 +15,13 @@ export const idInPath = z
   .regex(/^\d{1,10}$/, "There is no such number")
   .transform(Number)
   .pipe(idSchema);
+
+/** A calendar date that a database keeps and a calendar shows: of the years 1900 to 2199. */
+export function daySchema(message: string): z.ZodType<string> {
+  return z.iso.date(message).refine((day) => /^(?:19|20|21)/.test(day), "A date from 1900 to 2199");
+}
+
+/** The id of a stored file as documents and letters name it. */
+export const fileIdSchema = z
+  .string()
+  .refine((id) => /^\d{1,10}$/.test(id) && Number(id) <= MOST_ID, "Not the id of a stored file");

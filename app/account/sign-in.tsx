@@ -2,7 +2,10 @@ import { data, Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { entityManager } from "#server/db/orm";
 import { signIn } from "#server/people/sign-in";
-import { writeToken } from "#server/web/cookie";
+import { endSession } from "#server/people/sessions";
+import { answering } from "#server/web/answers";
+import { readForm } from "#server/web/body";
+import { readDevice, writeDevice, writeToken } from "#server/web/cookie";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import type { Route } from "./+types/sign-in";
@@ -18,10 +21,13 @@ const form = z.object({
   password: z.string().min(1, "Write your password").max(1000, "That is too long for a password"),
 });
 
-/** Only a place of ours to go on to: a path, not another host. */
+/** Only a place of ours to go on to: a path, as a browser reads it, on no other host. */
 function destination(request: Request): string {
-  const to = new URL(request.url).searchParams.get("to") ?? "/waiting";
-  return /^\/(?![/\\])/.test(to) ? to : "/waiting";
+  const here = new URL("https://here.invalid");
+  const to = new URL(request.url).searchParams.get("to") ?? "";
+  if (!to.startsWith("/") || !URL.canParse(to, here)) return "/waiting";
+  const url = new URL(to, here);
+  return url.origin === here.origin ? url.pathname + url.search : "/waiting";
 }
 
 export function loader({ request, context }: Route.LoaderArgs) {
@@ -30,20 +36,29 @@ export function loader({ request, context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const fields = Object.fromEntries(await request.formData());
+  const fields = Object.fromEntries(await answering(() => readForm(request)));
   const email = typeof fields.email === "string" ? fields.email.trim() : "";
   const parsed = form.safeParse({ ...fields, email });
   if (!parsed.success)
     return data({ email, fields: z.flattenError(parsed.error).fieldErrors, problem: null }, { status: 400 });
   const result = await signIn(
     await entityManager(),
-    { ...parsed.data, address: context.address },
+    {
+      ...parsed.data,
+      address: context.address,
+      browser: request.headers.get("user-agent"),
+      device: await readDevice(request.headers.get("cookie")),
+    },
     new Date(),
   );
   if (result.ok) {
-    const secure = new URL(request.url).protocol === "https:";
+    // Who signs in anew in a browser is no longer who was signed in there.
+    if (context.sessionToken !== null) await endSession(await entityManager(), context.sessionToken);
     return redirect(destination(request), {
-      headers: { "Set-Cookie": await writeToken(result.token, secure) },
+      headers: [
+        ["Set-Cookie", await writeToken(result.token, context.secure)],
+        ["Set-Cookie", await writeDevice(result.device, context.secure)],
+      ],
     });
   }
   const noProblems: FieldProblems = { email: undefined, password: undefined };

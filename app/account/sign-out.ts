@@ -10,5 +10,5 @@ export function loader() {
 
 export async function action({ context }: Route.ActionArgs) {
   if (context.sessionToken !== null) await endSession(await entityManager(), context.sessionToken);
-  return redirect("/sign-in", { headers: { "Set-Cookie": await writeToken("", false) } });
+  return redirect("/sign-in", { headers: { "Set-Cookie": await writeToken("", context.secure) } });
 }

@@ -3,8 +3,9 @@ import { callBack } from "#server/answering/send";
 import { answeringJson } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/call-back";
+import { idInPath } from "#server/edge";
 
-const params = z.object({ id: z.coerce.number().int() });
+const params = z.object({ id: idInPath });
 
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);

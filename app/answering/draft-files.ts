@@ -2,11 +2,13 @@ import { z } from "zod";
 import { attachToDraft, detachFromDraft } from "#server/answering/files";
 import { Unusable } from "#server/errors";
 import { answeringJson } from "#server/web/answers";
+import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/draft-files";
+import { idInPath } from "#server/edge";
 
-const params = z.object({ number: z.coerce.number().int() });
-const removal = z.object({ attachment: z.coerce.number().int() });
+const params = z.object({ number: idInPath });
+const removal = z.object({ attachment: idInPath });
 
 /** POST adds a file to the draft, DELETE takes one off. */
 export async function action(args: Route.ActionArgs) {
@@ -21,7 +23,7 @@ export async function action(args: Route.ActionArgs) {
       );
       return {};
     }
-    const file = (await args.request.formData()).get("file");
+    const file = (await readForm(args.request)).get("file");
     if (!(file instanceof File)) throw new Unusable("Choose a file");
     return attachToDraft(em, viewer, number, {
       name: file.name,

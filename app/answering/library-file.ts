@@ -4,8 +4,9 @@ import { answering } from "#server/web/answers";
 import { download } from "#server/web/download";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/library-file";
+import { idInPath } from "#server/edge";
 
-const params = z.object({ id: z.coerce.number().int() });
+const params = z.object({ id: idInPath });
 
 /** A file that travels with a reply: a picture in a preview, or a form to look at. */
 export async function loader(args: Route.LoaderArgs) {

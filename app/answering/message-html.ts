@@ -4,8 +4,9 @@ import { sanitiseMessage } from "#server/cases/sanitise";
 import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/message-html";
+import { idInPath } from "#server/edge";
 
-const params = z.object({ id: z.coerce.number().int() });
+const params = z.object({ id: idInPath });
 const PAGE_STYLE =
   "body{margin:0;font:15px/1.5 Georgia,serif;color:#17211d;background:#fff;overflow-wrap:anywhere}img{max-width:100%;height:auto}";
 

@@ -3,8 +3,9 @@ import { openCase } from "#server/answering/open";
 import { answeringJson } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/opened";
+import { idInPath } from "#server/edge";
 
-const params = z.object({ number: z.coerce.number().int() });
+const params = z.object({ number: idInPath });
 
 /** A case as Answering opens it, for answering it from elsewhere. */
 export async function loader(args: Route.LoaderArgs) {

@@ -1,14 +1,16 @@
 import { z } from "zod";
 import { send, sendSchema } from "#server/answering/send";
 import { answeringJson } from "#server/web/answers";
+import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/send";
+import { idInPath } from "#server/edge";
 
-const params = z.object({ number: z.coerce.number().int() });
+const params = z.object({ number: idInPath });
 
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
   return answeringJson(async () =>
-    send(em, viewer, params.parse(args.params).number, sendSchema.parse(await args.request.json()), now),
+    send(em, viewer, params.parse(args.params).number, await readBody(args.request, sendSchema), now),
   );
 }

@@ -5,8 +5,9 @@ import { stripReplies } from "#server/replies/strip";
 import { answeringJson } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/strip-search";
+import { idInPath } from "#server/edge";
 
-const params = z.object({ number: z.coerce.number().int() });
+const params = z.object({ number: idInPath });
 const query = z.object({ q: z.string().max(200).default(""), language: z.string().min(2).max(20) });
 
 export async function loader(args: Route.LoaderArgs) {

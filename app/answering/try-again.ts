@@ -5,8 +5,9 @@ import { tryAgain } from "#server/sending/schedule";
 import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/try-again";
+import { idInPath } from "#server/edge";
 
-const params = z.object({ id: z.coerce.number().int() });
+const params = z.object({ id: idInPath });
 
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);

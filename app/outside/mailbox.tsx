@@ -3,6 +3,7 @@ import { z } from "zod";
 import { Unusable } from "#server/errors";
 import { correspondents, mailbox, writeIn } from "#server/outside/mailboxes";
 import { answering } from "#server/web/answers";
+import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
 import type { Route } from "./+types/mailbox";
@@ -25,7 +26,7 @@ const form = z.object({
 
 export async function action(args: Route.ActionArgs) {
   await signedIn(args);
-  const fields = Object.fromEntries(await args.request.formData());
+  const fields = Object.fromEntries(await answering(() => readForm(args.request)));
   const parsed = form.safeParse(fields);
   if (!parsed.success)
     return data({ fields: z.flattenError(parsed.error).fieldErrors, problem: null }, { status: 400 });

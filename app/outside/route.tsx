@@ -2,6 +2,7 @@ import { data, Form, NavLink, Outlet, useSubmit } from "react-router";
 import { z } from "zod";
 import { outsidePeople, readFaults, writeFaults } from "#server/outside/mailboxes";
 import { answering } from "#server/web/answers";
+import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
 import type { Route } from "./+types/route";
@@ -21,7 +22,7 @@ export async function loader(args: Route.LoaderArgs) {
 
 export async function action(args: Route.ActionArgs) {
   const { viewer } = await signedIn(args);
-  const parsed = faultsForm.safeParse(Object.fromEntries(await args.request.formData()));
+  const parsed = faultsForm.safeParse(Object.fromEntries(await answering(() => readForm(args.request))));
   if (!parsed.success)
     return data({ problem: parsed.error.issues[0]?.message ?? "Not usable" }, { status: 400 });
   await answering(() => writeFaults(viewer, parsed.data));

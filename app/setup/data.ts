@@ -8,6 +8,7 @@ import { answeringJson } from "#server/web/answers";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/data";
+import { idSchema } from "#server/edge";
 
 const key = z.string().max(100);
 const detail = z
@@ -17,14 +18,14 @@ const detail = z
   .transform((text) => (text === "" ? null : text));
 
 const body = z.discriminatedUnion("what", [
-  z.strictObject({ what: z.literal("signature"), team: z.number().int().nullable(), document: z.unknown() }),
+  z.strictObject({ what: z.literal("signature"), team: idSchema.nullable(), document: z.unknown() }),
   z.strictObject({ what: z.literal("stationery"), ...stationerySchema.shape }),
   z.strictObject({ what: z.literal("usual"), ...usualSchema.shape }),
   z.strictObject({ what: z.literal("add field"), ...newFieldSchema.shape }),
   z.strictObject({ what: z.literal("remove field"), key }),
   z.strictObject({
     what: z.literal("person"),
-    id: z.number().int(),
+    id: idSchema,
     title: detail,
     department: detail,
     phone: detail,
@@ -37,7 +38,7 @@ const body = z.discriminatedUnion("what", [
     from: z.iso.date("A day, as in 2027-03-01").nullable(),
   }),
   z.strictObject({ what: z.literal("preview fact"), key, value: z.unknown() }),
-  z.strictObject({ what: z.literal("drop planned"), key, id: z.number().int() }),
+  z.strictObject({ what: z.literal("drop planned"), key, id: idSchema }),
   z.strictObject({
     what: z.literal("describe fact"),
     key,

@@ -5,9 +5,10 @@ import { answeringJson } from "#server/web/answers";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/bulk";
+import { idSchema } from "#server/edge";
 
 const body = z.union([
-  z.strictObject({ undo: z.number().int() }),
+  z.strictObject({ undo: idSchema }),
   z.strictObject({ keys: z.array(z.string().max(200)).min(1).max(MOST_AT_ONCE), change: bulkSchema }),
   z.strictObject({ filter: z.string().max(2000), change: bulkSchema }),
 ]);

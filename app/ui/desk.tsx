@@ -1,4 +1,4 @@
-import { Form, NavLink, Outlet } from "react-router";
+import { Form, Link, NavLink, Outlet } from "react-router";
 import { waitingCount } from "#server/cases/waiting";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/desk";
@@ -55,9 +55,9 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
             </NavLink>
           </nav>
           <div id="place-tools" className="ml-auto flex items-center gap-2 text-sm text-soft" />
-          <span className="text-sm">
+          <Link to="/sessions" className="text-sm hover:underline" title="Where you are signed in">
             {viewer.name}, {viewer.teamName}
-          </span>
+          </Link>
           <Form method="post" action="/sign-out">
             <button type="submit" className="text-sm text-soft underline underline-offset-2 hover:text-ink">
               Sign out

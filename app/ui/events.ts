@@ -6,13 +6,16 @@ import { onEvent } from "#server/events/hub";
 import { log } from "#server/log";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/events";
+import { told } from "#server/told";
+import { idInPath } from "#server/edge";
 
-const query = z.object({ case: z.coerce.number().int().positive().optional() });
+const query = z.object({ case: idInPath.optional() });
 const BEAT_MS = 15_000;
 
 /** Server-sent events for open screens: of one case, and of the queue. Holding one open is being on the case. */
 export async function loader({ request, context }: Route.LoaderArgs) {
   const { viewer, em } = await signedIn({ request, context });
+  const { sessionId } = context;
   const wanted = query.safeParse(Object.fromEntries(new URL(request.url).searchParams));
   const number = wanted.data?.case;
   const subject =
@@ -29,12 +32,19 @@ export async function loader({ request, context }: Route.LoaderArgs) {
           .catch((error: unknown) =>
             log.warn({
               event: "presence failed",
-              error: error instanceof Error ? error.message : String(error),
+              error: told(error),
             }),
           );
       };
+      const end = () => {
+        close();
+        controller.close();
+      };
       const stopListening = onEvent((event) => {
-        if (event.case === null || event.case === number)
+        // Nothing more is told to a browser whose session has ended.
+        if (event.kind === "session") {
+          if (event.session === sessionId) end();
+        } else if (event.case === null || event.case === number)
           write(`event: ${event.kind}\ndata: ${event.case ?? ""}\n\n`);
       });
       const timer = setInterval(() => {
@@ -51,17 +61,14 @@ export async function loader({ request, context }: Route.LoaderArgs) {
             .catch((error: unknown) =>
               log.warn({
                 event: "presence failed",
-                error: error instanceof Error ? error.message : String(error),
+                error: told(error),
               }),
             );
         }
       };
       write("retry: 2000\n\n");
       present();
-      request.signal.addEventListener("abort", () => {
-        close();
-        controller.close();
-      });
+      request.signal.addEventListener("abort", end);
     },
     cancel: () => close(),
   });

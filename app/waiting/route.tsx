@@ -18,6 +18,7 @@ import { inBands } from "./bands";
 import { CasePreview } from "./case-preview";
 import { CompactAnswer } from "./compact-answer";
 import { Alike, Ruler, PlainRows } from "./rows";
+import { told } from "#server/told";
 
 const query = z.object({
   list: z.enum(["us", "customer"]).catch("us"),
@@ -48,7 +49,7 @@ clientLoader.hydrate = true as const;
 
 /** The list serves without its best replies; it says so. */
 function unranked(error: unknown): null {
-  const said = error instanceof Error ? error.message : String(error);
+  const said = told(error);
   log.error({ event: "ranking the waiting cases failed", error: said });
   return null;
 }

@@ -1,6 +1,7 @@
 import { Unusable } from "#server/errors";
 import { uploadFile } from "#server/replies/uploads";
 import { answeringJson } from "#server/web/answers";
+import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/files";
 
@@ -8,7 +9,7 @@ import type { Route } from "./+types/files";
 export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
   return answeringJson(async () => {
-    const form = await args.request.formData();
+    const form = await readForm(args.request);
     const file = form.get("file");
     if (!(file instanceof File)) throw new Unusable("Choose a file");
     const content = Buffer.from(await file.arrayBuffer());

@@ -11,10 +11,11 @@ import type { Route } from "./+types/history";
 import { ComparedReply } from "./compared-reply";
 import { Decide } from "./decide";
 import { versionWords } from "./versions-panel";
+import { idInPath } from "#server/edge";
 
 const query = z.object({
-  after: z.coerce.number().int().positive().nullable().catch(null),
-  before: z.coerce.number().int().positive().nullable().catch(null),
+  after: idInPath.nullable().catch(null),
+  before: idInPath.nullable().catch(null),
 });
 
 export async function loader(args: Route.LoaderArgs) {

@@ -14,8 +14,9 @@ import { LetterBlocks } from "../ui/letter-blocks";
 import { post } from "../ui/post";
 import type { Route } from "./+types/new";
 import { KeptWords } from "./kept-words";
+import { idInPath } from "#server/edge";
 
-const number = z.coerce.number().int().positive().nullable().catch(null);
+const number = idInPath.nullable().catch(null);
 const query = z.object({
   title: z.string().max(300).catch(""),
   shelf: z.string().max(200).catch(""),

@@ -5,10 +5,11 @@ import { answeringJson } from "#server/web/answers";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/save";
+import { idSchema, MOST_ID } from "#server/edge";
 
 const body = z.strictObject({
-  revision: z.number().int().min(0),
-  baseId: z.number().int().nullable(),
+  revision: z.int().min(0).max(MOST_ID),
+  baseId: idSchema.nullable(),
   content: contentSchema,
 });
 

@@ -11,6 +11,7 @@ import { answeringJson } from "#server/web/answers";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/send-off";
+import { idSchema } from "#server/edge";
 
 const remark = z
   .string()
@@ -18,8 +19,8 @@ const remark = z
   .max(2000, "At most 2,000 characters")
   .nullable()
   .transform((text) => (text === "" ? null : text));
-const version = z.number().int();
-const sendOff = { revision: z.number().int().min(1), remark };
+const version = idSchema;
+const sendOff = { revision: idSchema, remark };
 
 const body = z.discriminatedUnion("what", [
   z.strictObject({ what: z.literal("publish"), ...sendOff }),

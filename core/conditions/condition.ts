@@ -25,6 +25,8 @@ export type Operator = (typeof operators)[number];
 /** A regular expression that is longer is refused. */
 export const MAX_PATTERN_LENGTH = 500;
 const MAX_DEPTH = 12;
+/** A condition of more tests is refused. */
+const MAX_TESTS = 500;
 
 const scalar = z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean()]);
 type Scalar = z.infer<typeof scalar>;
@@ -67,9 +69,15 @@ const shape: z.ZodMiniType<Condition> = z.union([
 ]);
 
 /** Zod schema of a condition: data, not a formula language. */
-export const conditionSchema: z.ZodMiniType<Condition> = shape.check(
-  z.refine((condition) => depth(condition) <= MAX_DEPTH, `Nested deeper than ${MAX_DEPTH} levels`),
-);
+export const conditionSchema: z.ZodMiniType<Condition> = z.pipe(
+  z
+    .unknown()
+    .check(
+      z.refine(isShallow, { error: `Nested deeper than ${MAX_DEPTH} levels`, abort: true }),
+      z.refine(isSmall, { error: `More than ${MAX_TESTS} tests`, abort: true }),
+    ),
+  shape,
+) as z.ZodMiniType<Condition>;
 
 /** The passages of a reply by id. */
 export const passagesSchema = z.record(
@@ -86,10 +94,32 @@ export function testsOf(condition: Condition): Test[] {
   return [condition];
 }
 
-function depth(condition: Condition): number {
-  if ("all" in condition) return 1 + Math.max(...condition.all.map(depth));
-  if ("any" in condition) return 1 + Math.max(...condition.any.map(depth));
-  return "not" in condition ? 1 + depth(condition.not) : 0;
+/** Whether what may be a condition is nested no deeper than conditions are; looked at before it is read, level by level. */
+function isShallow(value: unknown): boolean {
+  let level: unknown[] = [value];
+  for (let depth = 0; level.length > 0; depth += 1) {
+    if (depth > MAX_DEPTH) return false;
+    level = level.flatMap(partsOf);
+  }
+  return true;
+}
+
+function isSmall(value: unknown): boolean {
+  let count = 0;
+  for (let level: unknown[] = [value]; level.length > 0; level = level.flatMap(partsOf)) {
+    count += level.length;
+    if (count > MAX_TESTS) return false;
+  }
+  return true;
+}
+
+/** What is joined or turned round by what may be a condition. */
+function partsOf(value: unknown): unknown[] {
+  if (typeof value !== "object" || value === null) return [];
+  const { all, any, not } = value as { all?: unknown; any?: unknown; not?: unknown };
+  return [all, any]
+    .flatMap((list) => (Array.isArray(list) ? (list as unknown[]) : []))
+    .concat(not === undefined ? [] : [not]);
 }
 
 /** What is wrong with a test's comparison value; null when nothing is. */

@@ -4,6 +4,10 @@ import type { Doc } from "./types";
 
 /** Deepest nesting that is read; deeper documents are refused rather than risked. */
 const MAX_DEPTH = 40;
+/** Most nodes of a document. */
+const MAX_NODES = 20_000;
+/** Most problems that are told of one document; what is wrong everywhere need not be said everywhere. */
+const MOST_PROBLEMS = 20;
 
 interface Problem {
   path: (string | number)[];
@@ -17,7 +21,7 @@ export const documentSchema = z.pipe(
   z.unknown(),
   z.transform((value, context): Doc => {
     const problems: Problem[] = [];
-    const doc = readNode(value, [], 0, problems);
+    const doc = readNode(value, [], 0, problems, { nodes: 0 });
     if (problems.length === 0 && (!isRecord(doc) || doc.type !== "doc")) {
       problems.push({ path: ["type"], message: "A document starts with a node of type doc" });
     }
@@ -54,11 +58,15 @@ function readNode(
   path: (string | number)[],
   depth: number,
   problems: Problem[],
+  count: { nodes: number },
 ): Record<string, unknown> | null {
+  if (problems.length >= MOST_PROBLEMS || count.nodes > MAX_NODES) return null;
+  count.nodes += 1;
   const fail = (message: string, at = path) => {
     problems.push({ path: at, message });
     return null;
   };
+  if (count.nodes > MAX_NODES) return fail(`More than ${MAX_NODES} parts`);
   if (depth > MAX_DEPTH) return fail(`Nested deeper than ${MAX_DEPTH} levels`);
   if (!isRecord(value) || typeof value.type !== "string") return fail("Not a node");
   const name = value.type;
@@ -79,7 +87,7 @@ function readNode(
     const children = value.content ?? [];
     if (!Array.isArray(children)) return fail("Content is not a list", [...path, "content"]);
     const content = children.map((child, index) =>
-      readNode(child, [...path, "content", index], depth + 1, problems),
+      readNode(child, [...path, "content", index], depth + 1, problems, count),
     );
     if (problems.length > 0) return null;
     node.content = content;

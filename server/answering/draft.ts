@@ -3,17 +3,17 @@ import { z } from "zod";
 import type { ChosenRecipient } from "#core/checks/addressee";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { AttachmentRef, Slip as CoreSlip } from "#core/compose/slip";
-import { documentSchema } from "#core/document/schema";
 import { languageSchema } from "#core/language/tag";
 import { blankValueSchema } from "#core/tokens/blanks";
 import { Attachment, Draft, Slip, type Offer } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Person } from "../db/entities/people";
 import { ReplyVariant, ReplyVersion } from "../db/entities/library";
-import { idSchema } from "../edge";
+import { idSchema, MOST_ID } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { visibleVersions } from "../replies/access";
+import { keptDocumentSchema } from "../replies/document";
 import { attachmentsOf } from "../replies/strip";
 import { query } from "../db/sql";
 import { offersSchema } from "./offers";
@@ -25,7 +25,7 @@ const MOST_SAVES = 1_000_000_000;
 /** A draft as the screen keeps it. */
 export const draftSchema = z.strictObject({
   /** The version that the screen's state rests on; 0 when there was no draft. */
-  version: z.number().int().min(0),
+  version: z.int().min(0).max(MOST_ID),
   language: languageSchema,
   subject: z.discriminatedUnion("from", [
     z.strictObject({ from: z.literal("thread") }),
@@ -38,11 +38,12 @@ export const draftSchema = z.strictObject({
         uid: z.string().min(1).max(60),
         versionId: idSchema.nullable(),
         language: languageSchema,
-        document: documentSchema,
+        document: keptDocumentSchema,
         values: z.record(z.string().max(120), blankValueSchema),
       }),
     )
-    .max(40),
+    .max(40)
+    .refine((slips) => new Set(slips.map((slip) => slip.uid)).size === slips.length, "Each slip stands once"),
   /** What the shelf offered; what is left out stays as it was saved. */
   offers: offersSchema.optional(),
   /** Where it is to go; what is left out stays as it was saved, null is the customer's usual address. */

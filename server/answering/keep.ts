@@ -9,6 +9,7 @@ import { catalogue } from "#core/tokens/catalogue";
 import { recognise, withTokens, type Recognised } from "#core/tokens/recognise";
 import { Attachment, SentLetter } from "../db/entities/answering";
 import { Message } from "../db/entities/cases";
+import { idSchema, MOST_ID } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { caseNumber, findHouse } from "../house";
 import type { Viewer } from "../people/viewer";
@@ -128,14 +129,17 @@ async function fromMessage(em: EntityManager, id: number): Promise<Source> {
 }
 
 export const keepSchema = z.strictObject({
-  source: z.union([
-    z.strictObject({ case: z.number().int() }),
-    z.strictObject({ message: z.number().int() }),
-  ]),
+  source: z.union([z.strictObject({ case: idSchema }), z.strictObject({ message: idSchema })]),
   reply: newReplySchema,
   /** The finds as the screen showed them, each with whether it becomes a token. */
   found: z
-    .array(z.strictObject({ from: z.number().int(), words: z.string(), accepted: z.boolean() }))
+    .array(
+      z.strictObject({
+        from: z.int().min(0).max(MOST_ID),
+        words: z.string().max(20_000),
+        accepted: z.boolean(),
+      }),
+    )
     .max(2000),
 });
 

@@ -1,6 +1,7 @@
 import pg from "pg";
 import { log } from "../log";
 import { CHANNEL, eventSchema, type LiveEvent } from "./notify";
+import { told } from "../told";
 
 type Listener = (event: LiveEvent) => void;
 
@@ -29,7 +30,7 @@ class Hub {
       // Whatever happened while nobody listened: have every screen look again.
       this.#tell({ case: null, kind: "queue" });
     } catch (error) {
-      log.warn({ event: "listen failed", error: error instanceof Error ? error.message : String(error) });
+      log.warn({ event: "listen failed", error: told(error) });
       this.#lost(client);
     }
   }
@@ -50,7 +51,7 @@ class Hub {
     } catch (error) {
       log.warn({
         event: "unreadable notification",
-        error: error instanceof Error ? error.message : String(error),
+        error: told(error),
       });
     }
   }

@@ -9,7 +9,9 @@ export const CHANNEL = "plain_shelf";
 export const eventSchema = z.object({
   /** Number of the case, or null for what concerns the whole queue. */
   case: z.number().int().nullable(),
-  kind: z.enum(["message", "presence", "details", "queue", "shelf"]),
+  kind: z.enum(["message", "presence", "details", "queue", "shelf", "session"]),
+  /** The session that has ended, where it is about one. */
+  session: z.number().int().optional(),
 });
 export type LiveEvent = z.infer<typeof eventSchema>;
 

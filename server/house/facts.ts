@@ -1,4 +1,4 @@
-import type { EntityManager } from "@mikro-orm/postgresql";
+import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { fillOwn } from "#core/compose/fill";
 import { compareTexts, type ComparedText } from "#core/document/compare";
@@ -12,6 +12,7 @@ import { contextSchema, moneySchema, type Context, type Detail } from "#core/tok
 import { HouseFact, HouseFactValue } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { named, query } from "../db/sql";
+import { daySchema } from "../edge";
 import { NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { findHouse, ownTokens } from "../house";
@@ -119,7 +120,7 @@ const schemas: Record<FactType, z.ZodType<Detail>> = {
     amount: z.coerce.number("Write an amount, as in 6.50"),
     currency: z.string().trim().toUpperCase().pipe(moneySchema.shape.currency),
   }),
-  date: z.iso.date("Write a date, as in 2027-03-01"),
+  date: daySchema("Write a date, as in 2027-03-01"),
   link: z
     .string()
     .trim()
@@ -176,6 +177,8 @@ export async function freeName(
   label: string,
   table: "house_facts" | "case_fields",
 ): Promise<string> {
+  // Two of one label at once: the second waits here, and finds the name taken.
+  await query(em, "select pg_advisory_xact_lock(hashtext(?))", [table]);
   const rows = await query<{ key: string }>(em, `select key from ${table}`);
   const group = table === "house_facts" ? "house" : "case";
   const taken = new Set(rows.map((row) => row.key));
@@ -198,7 +201,8 @@ export async function setFact(
   now: Date,
 ): Promise<void> {
   await em.transactional(async (inner) => {
-    const fact = await inner.findOne(HouseFact, { key });
+    // Under the lock: who may change it is read once nobody can change that any more.
+    const fact = await inner.findOne(HouseFact, { key }, { lockMode: LockMode.PESSIMISTIC_WRITE });
     if (!fact) throw new NotFound(`There is no house fact “${key}”`);
     if (!includesRole(viewer.role, fact.changedBy))
       throw new NotAllowed(`This fact is changed by a ${fact.changedBy}`);

@@ -6,13 +6,14 @@ import { Stationery } from "../db/entities/library";
 import { StoredFile } from "../db/entities/cases";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
+import { fileIdSchema, idSchema } from "../edge";
 import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 
 const colour = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as in #0d5a45");
 
 export const stationerySchema = z.strictObject({
-  team: z.number().int(),
+  team: idSchema,
   name: z.string().trim().min(1, "Give it a name").max(200),
   header: z.nullable(documentSchema),
   footer: z.nullable(documentSchema),
@@ -20,7 +21,7 @@ export const stationerySchema = z.strictObject({
   textColour: colour,
   background: colour,
   /** Id of a stored picture; null for none. */
-  logo: z.string().regex(/^\d+$/).nullable(),
+  logo: fileIdSchema.nullable(),
   logoAlt: z.string().trim().max(300),
 });
 export type StationeryInput = z.infer<typeof stationerySchema>;

@@ -3,6 +3,7 @@ import { z } from "zod";
 import { Reply, UsualReply } from "../db/entities/library";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
+import { idSchema } from "../edge";
 import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 
@@ -49,7 +50,7 @@ export async function usualReplies(em: EntityManager): Promise<UsualRow[]> {
 }
 
 export const usualSchema = z.strictObject({
-  team: z.number().int(),
+  team: idSchema,
   channel: z.enum(channels),
   part: z.enum(parts),
   reply: z.string().nullable(),

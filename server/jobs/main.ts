@@ -12,11 +12,13 @@ import { receivingCertificate } from "../receiving/tls";
 import { closeMailServer, deliver } from "../sending/deliver";
 import { queueLostDeliveries } from "../sending/schedule";
 import { queues, startBoss, useBoss, type QueueName } from "./boss";
+import { endOnFaults, told } from "../told";
 
 /**
  * The process that works in the background: delivers letters, asks outside systems, receives mail.
  * It may be killed at any line: what it had begun is begun again by itself or by another of its kind.
  */
+endOnFaults((line) => log.fatal(line));
 const settings = environment();
 await connect(settings.databaseUrl);
 const boss = await startBoss(settings.databaseUrl, "worker");
@@ -42,7 +44,7 @@ async function work(
         try {
           await handle(job.data, job.retryCount >= queues[name].retryLimit);
         } catch (error) {
-          const message = error instanceof Error ? error.message : String(error);
+          const message = told(error);
           log.warn({ event: "job failed", queue: name, job: job.id, message });
           await boss.fail(name, job.id, { message });
         }
@@ -92,8 +94,7 @@ async function findLost(atStart: boolean): Promise<void> {
 }
 
 function complain(event: string) {
-  return (error: unknown) =>
-    log.error({ event, error: error instanceof Error ? error.message : String(error) });
+  return (error: unknown) => log.error({ event, error: told(error) });
 }
 
 await beat();

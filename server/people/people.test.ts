@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { NotAllowed } from "../errors";
+import { NotAllowed, NotFound } from "../errors";
 import { query } from "../db/sql";
 import { writeFaults } from "../outside/mailboxes";
 import { testHouse, type TestHouse } from "../testing";
 import { hashPassword, verifyPassword } from "./password";
-import { endSession, findSession, startSession, sweepSessions } from "./sessions";
+import { endSession, endSessions, findSession, sessionsOf, startSession, sweepSessions } from "./sessions";
 import { signIn } from "./sign-in";
 
 let house: TestHouse;
@@ -68,23 +68,68 @@ describe("sessions", () => {
   });
 });
 
+describe("a person's own sessions", () => {
+  test("are seen and ended by them alone", async () => {
+    const where = { browser: "Firefox", address: "192.0.2.9" };
+    const [one, two] = [
+      await startSession(house.em(), house.maren.id, now, where),
+      await startSession(house.em(), house.maren.id, later(1)),
+    ];
+    const own = await findSession(house.em(), two, later(2));
+    const listed = await sessionsOf(house.em(), house.maren, later(2));
+    expect(listed).toContainEqual(expect.objectContaining(where));
+    await expect(endSessions(house.em(), house.bram, { id: own?.id ?? 0 })).rejects.toThrow(NotFound);
+    await endSessions(house.em(), house.maren, { allBut: own?.id ?? 0 });
+    expect(await findSession(house.em(), one, later(3))).toBeNull();
+    expect(await findSession(house.em(), two, later(3))).not.toBeNull();
+  });
+
+  test("end for good when they are sixty days old, however much they are used", async () => {
+    let token = await startSession(house.em(), house.maren.id, now);
+    for (let day = 1; day < 60; day += 1) {
+      const found = await findSession(house.em(), token, later(day * 24 * 60));
+      token = found?.freshToken ?? token;
+    }
+    expect(await findSession(house.em(), token, later(59.5 * 24 * 60))).not.toBeNull();
+    expect(await findSession(house.em(), token, later(60.5 * 24 * 60))).toBeNull();
+  });
+});
+
 describe("signing in", () => {
-  const attempt = (password: string, email = "maren@example.com", address = "192.0.2.1") =>
-    signIn(house.em(), { email, password, address }, now);
+  const attempt = (
+    password: string,
+    email = "maren@example.com",
+    address = "192.0.2.1",
+    device: string | null = null,
+  ) => signIn(house.em(), { email, password, address, device, browser: null }, now);
 
   test("works in any letter case of the address, and tells nothing about who exists", async () => {
     expect(await attempt("kittiwake", " Maren@Example.com ")).toMatchObject({ ok: true });
     expect(await attempt("wrong")).toEqual(await attempt("wrong", "nobody@example.com"));
   });
 
-  test("is stopped after too many failed tries on an account, from anywhere, even with the right password", async () => {
-    for (let tries = 0; tries < 8; tries += 1)
-      await attempt("wrong", "bram@example.com", `192.0.2.${tries + 10}`);
-    expect(await attempt("kittiwake", "bram@example.com", "192.0.2.99")).toMatchObject({
+  test("is stopped after too many failed tries on an account from one address, also when they come at once", async () => {
+    const tries = await Promise.all(
+      Array.from({ length: 100 }, () => attempt("wrong", "bram@example.com", "192.0.2.10")),
+    );
+    expect(tries.filter((one) => !one.ok && one.reason === "unknown")).toHaveLength(8);
+    expect(await attempt("kittiwake", "bram@example.com", "192.0.2.10")).toMatchObject({
       ok: false,
       reason: "too many",
     });
-    expect(await attempt("kittiwake")).toMatchObject({ ok: true });
+  });
+
+  test("nobody locks a colleague out: elsewhere, and on a device that has signed in before, it goes on", async () => {
+    const signed = await attempt("kittiwake", "maren@example.com", "192.0.2.50");
+    const device = signed.ok ? signed.device : null;
+    for (let tries = 0; tries < 70; tries += 1)
+      await attempt("wrong", "maren@example.com", `203.0.113.${tries}`);
+    expect(await attempt("kittiwake", "maren@example.com", "203.0.113.200")).toMatchObject({ ok: false });
+    expect(await attempt("kittiwake", "maren@example.com", "192.0.2.50", device)).toMatchObject({ ok: true });
+    // What proves one account proves no other.
+    for (let tries = 0; tries < 9; tries += 1)
+      await attempt("wrong", "bram@example.com", "192.0.2.51", device);
+    expect(await attempt("kittiwake", "bram@example.com", "192.0.2.51", device)).toMatchObject({ ok: false });
   });
 
   test("is stopped after too many failed tries from one address, on whatever account", async () => {
@@ -92,7 +137,7 @@ describe("signing in", () => {
       attempt("wrong", `guess${index}@example.com`, "198.51.100.7"),
     );
     await Promise.all(failures);
-    expect(await attempt("kittiwake", "maren@example.com", "198.51.100.7")).toMatchObject({
+    expect(await attempt("kittiwake", "someone@example.com", "198.51.100.7")).toMatchObject({
       ok: false,
       reason: "too many",
     });

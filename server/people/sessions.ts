@@ -1,16 +1,21 @@
-import type { EntityManager } from "@mikro-orm/postgresql";
+import type { EntityManager, FilterQuery } from "@mikro-orm/postgresql";
 import { createHmac, randomBytes } from "node:crypto";
 import { Person, Session } from "../db/entities/people";
 import { environment } from "../environment";
+import { NotFound } from "../errors";
+import { notify } from "../events/notify";
 import type { Viewer } from "./viewer";
 
 /** A session ends when it was not used for this long. */
 export const SESSION_DAYS = 14;
+/** And however much it is used, when it is this old. */
+const OLDEST_DAYS = 60;
 const ROTATE_AFTER_MINUTES = 30;
 /** Requests that were under way during a rotation may still carry the token before it. */
 const GRACE_SECONDS = 60;
 
 const MINUTE = 60_000;
+const DAY = 24 * 60 * MINUTE;
 
 /** The only form in which a token is stored. */
 function hashToken(token: string): string {
@@ -25,8 +30,19 @@ function expiry(now: Date): Date {
   return new Date(now.getTime() + SESSION_DAYS * 24 * 60 * MINUTE);
 }
 
+/** By what a person recognises a session: the browser as it names itself, and the network address. */
+export interface Where {
+  browser: string | null;
+  address: string | null;
+}
+
 /** Starts a session for a person. @returns the token for the cookie */
-export async function startSession(em: EntityManager, personId: number, now: Date): Promise<string> {
+export async function startSession(
+  em: EntityManager,
+  personId: number,
+  now: Date,
+  where: Where = { browser: null, address: null },
+): Promise<string> {
   const token = newToken();
   em.create(Session, {
     person: em.getReference(Person, personId),
@@ -34,6 +50,10 @@ export async function startSession(em: EntityManager, personId: number, now: Dat
     previousHash: null,
     rotatedAt: now,
     expiresAt: expiry(now),
+    createdAt: now,
+    seenAt: now,
+    browser: where.browser?.slice(0, 300) ?? null,
+    address: where.address?.slice(0, 60) ?? null,
   });
   await em.flush();
   return token;
@@ -47,11 +67,15 @@ export async function findSession(
   em: EntityManager,
   token: string,
   now: Date,
-): Promise<{ viewer: Viewer; freshToken: string | null } | null> {
+): Promise<{ id: number; viewer: Viewer; freshToken: string | null } | null> {
   const hash = hashToken(token);
   const session = await em.findOne(
     Session,
-    { $or: [{ tokenHash: hash }, { previousHash: hash }], expiresAt: { $gt: now } },
+    {
+      $or: [{ tokenHash: hash }, { previousHash: hash }],
+      expiresAt: { $gt: now },
+      createdAt: { $gt: new Date(now.getTime() - OLDEST_DAYS * DAY) },
+    },
     { populate: ["person.team"] },
   );
   if (!session?.person.active) return null;
@@ -68,8 +92,9 @@ export async function findSession(
     teamName: person.team.name,
     timeZone: person.timeZone,
   };
-  if (!current || age < ROTATE_AFTER_MINUTES * MINUTE) return { viewer, freshToken: null };
-  return { viewer, freshToken: await rotate(em, hash, now) };
+  const { id } = session;
+  if (!current || age < ROTATE_AFTER_MINUTES * MINUTE) return { id, viewer, freshToken: null };
+  return { id, viewer, freshToken: await rotate(em, hash, now) };
 }
 
 /** Gives a session a new token, unless another request has just done so. */
@@ -78,15 +103,62 @@ async function rotate(em: EntityManager, hash: string, now: Date): Promise<strin
   const changed = await em.nativeUpdate(
     Session,
     { tokenHash: hash },
-    { tokenHash: hashToken(token), previousHash: hash, rotatedAt: now, expiresAt: expiry(now) },
+    { tokenHash: hashToken(token), previousHash: hash, rotatedAt: now, seenAt: now, expiresAt: expiry(now) },
   );
   return changed === 1 ? token : null;
 }
 
-/** Ends the session that a token belongs to. */
+/** Ends the session that a token belongs to, and what is open in it. */
 export async function endSession(em: EntityManager, token: string): Promise<void> {
   const hash = hashToken(token);
-  await em.nativeDelete(Session, { $or: [{ tokenHash: hash }, { previousHash: hash }] });
+  await end(em, { $or: [{ tokenHash: hash }, { previousHash: hash }] });
+}
+
+/** A session as its person sees it. Times are ISO 8601 instants. */
+export interface SessionRow {
+  id: number;
+  browser: string | null;
+  address: string | null;
+  began: string;
+  /** When it was used last, to half an hour. */
+  seen: string;
+}
+
+/** A person's open sessions, the one that was used last first. */
+export async function sessionsOf(em: EntityManager, viewer: Viewer, now: Date): Promise<SessionRow[]> {
+  const sessions = await em.find(
+    Session,
+    { person: viewer.id, expiresAt: { $gt: now } },
+    { orderBy: { seenAt: "desc", id: "desc" } },
+  );
+  return sessions.map(({ id, browser, address, createdAt, seenAt }) => ({
+    id,
+    browser: browser ?? null,
+    address: address ?? null,
+    began: createdAt.toISOString(),
+    seen: seenAt.toISOString(),
+  }));
+}
+
+/** Ends sessions of the viewer's own: one, or all but one. @throws NotFound */
+export async function endSessions(
+  em: EntityManager,
+  viewer: Viewer,
+  which: { id: number } | { allBut: number },
+): Promise<void> {
+  const id = "id" in which ? which.id : { $ne: which.allBut };
+  const ended = await end(em, { person: viewer.id, id });
+  if (ended === 0 && "id" in which) throw new NotFound("That session has ended already");
+}
+
+async function end(em: EntityManager, which: FilterQuery<Session>): Promise<number> {
+  return em.transactional(async (inner) => {
+    const sessions = await inner.find(Session, which, { fields: ["id"] });
+    const ids = sessions.map((session) => session.id);
+    await inner.nativeDelete(Session, { id: { $in: ids } });
+    for (const session of ids) await notify(inner, { case: null, kind: "session", session });
+    return ids.length;
+  });
 }
 
 /** Deletes sessions that have ended. */

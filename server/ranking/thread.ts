@@ -9,6 +9,7 @@ import type { About, FindQuestion, Knowledge, Question, RankQuestion, Said, Thre
 import { OVERLAP, readCalledBack, readLetters, readReplies } from "./read";
 import { readTerms, type ReplyTerms } from "./read-terms";
 import { wordVectors } from "./word-vectors";
+import { told } from "../told";
 
 /**
  * The thread in which finding and ranking live: it reads library and history from the database, answers from what it knows
@@ -204,7 +205,7 @@ async function follow(): Promise<void> {
 }
 
 function problemOf(error: unknown): string {
-  return error instanceof Error ? error.message : String(error);
+  return told(error);
 }
 
 for (let wait = 250; ; wait = Math.min(wait * 2, 10_000)) {

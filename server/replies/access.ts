@@ -97,9 +97,24 @@ export async function findReply(em: EntityManager, viewer: Viewer, key: string):
   };
 }
 
+/**
+ * The same under a lock for the rest of the transaction: who may do what is read once nobody can change it any more. Under
+ * it versions are made, published and numbered.
+ * @throws NotFound
+ */
+export async function findLockedReply(em: EntityManager, viewer: Viewer, key: string): Promise<ReplyAccess> {
+  await query(em, "select 1 from replies where key = ? for update", [key]);
+  await query(
+    em,
+    "select 1 from shelves s join replies r on r.shelf_id = s.id where r.key = ? for share of s",
+    [key],
+  );
+  return findReply(em, viewer, key);
+}
+
 /** The same for who is to change it. @throws NotFound; NotAllowed */
 export async function findReplyToKeep(em: EntityManager, viewer: Viewer, key: string): Promise<ReplyAccess> {
-  const reply = await findReply(em, viewer, key);
+  const reply = await findLockedReply(em, viewer, key);
   if (!reply.mayPublish)
     throw new NotAllowed("Only curators change replies on shared shelves; you may propose a change");
   return reply;

@@ -2,7 +2,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import type { AttachmentRef } from "#core/compose/slip";
 import { passagesSchema, type Passages } from "#core/conditions/condition";
-import { documentSchema } from "#core/document/schema";
+import { isLanguageTag } from "#core/language/tag";
 import type { Doc } from "#core/document/types";
 import { walk } from "#core/document/walk";
 import { blanksSchema, type Blanks } from "#core/tokens/blanks";
@@ -12,11 +12,14 @@ import { query } from "../db/sql";
 import { Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { attachmentsOf } from "./strip";
+import { fileIdSchema } from "../edge";
+import { keptDocumentSchema } from "./document";
 import { searchWords } from "./words";
 
 const languageTag = z
   .string()
-  .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "A language is a tag, as in en or pt-BR");
+  .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "A language is a tag, as in en or pt-BR")
+  .refine(isLanguageTag, "A language that is known how to write, as in en or pt-BR");
 
 /** What a version of a reply says: its words in every language, and what they depend on. */
 export const contentSchema = z.strictObject({
@@ -31,9 +34,9 @@ export const contentSchema = z.strictObject({
         language: languageTag,
         title: z.string().max(300).nullable(),
         subject: z.string().max(500).nullable(),
-        document: documentSchema,
+        document: keptDocumentSchema,
         original: z
-          .strictObject({ subject: z.string().max(500).nullable(), document: documentSchema })
+          .strictObject({ subject: z.string().max(500).nullable(), document: keptDocumentSchema })
           .nullable(),
       }),
     )
@@ -44,7 +47,7 @@ export const contentSchema = z.strictObject({
       "Each language stands once",
     ),
   /** Ids of stored files, in their order; pictures that stand in the words need not be listed. */
-  files: z.array(z.string().regex(/^\d+$/)).max(50),
+  files: z.array(fileIdSchema).max(50),
 });
 export type ContentInput = z.infer<typeof contentSchema>;
 

@@ -3,10 +3,11 @@ import { z } from "zod";
 import { Reply, Shelf, type BulkStep, BulkChange } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { named, query } from "../db/sql";
+import { daySchema, idSchema } from "../edge";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { includesRole, type Viewer } from "../people/viewer";
-import { asks, findReply, findShelfToPut, mayPublish, READABLE_REPLY } from "./access";
+import { asks, findLockedReply, findShelfToPut, mayPublish, READABLE_REPLY } from "./access";
 import { replyChannels, replyParts, type ReplyFilter } from "./filter";
 import { listKeys } from "./list";
 
@@ -14,7 +15,7 @@ import { listKeys } from "./list";
 export const MOST_AT_ONCE = 10_000;
 
 const tag = z.string().trim().min(1).max(80);
-const day = z.iso.date("A date, as in 2027-03-01");
+const day = daySchema("A date, as in 2027-03-01");
 
 /** Everything about a reply but its words: where it stands and what it is for. */
 export const filingSchema = z.strictObject({
@@ -27,7 +28,7 @@ export const filingSchema = z.strictObject({
   channels: z.array(z.enum(replyChannels)).min(1, "Choose a channel at least"),
   topics: z.array(tag).max(50),
   withBooking: z.boolean(),
-  owner: z.number().int().nullable(),
+  owner: idSchema.nullable(),
   reviewBy: day.nullable(),
   seasonFrom: day.nullable(),
   seasonUntil: day.nullable(),
@@ -47,13 +48,12 @@ export async function saveFiling(
   now: Date,
 ): Promise<string> {
   return em.transactional(async (inner) => {
-    const access = await findReply(inner, viewer, key);
+    const access = await findLockedReply(inner, viewer, key);
     const unpublished = access.state === "draft" || access.state === "ready to check";
     if (!access.mayPublish && !(unpublished && access.ownerId === viewer.id))
       throw new NotAllowed("Only curators file replies on shared shelves");
     if (input.seasonFrom && input.seasonUntil && input.seasonFrom > input.seasonUntil)
       throw new Unusable("The season ends before it begins");
-    await query(inner, "select 1 from replies where id = ? for update", [access.id]);
     const reply = await inner.findOneOrFail(Reply, { id: access.id }, { refresh: true });
     if (reply.updatedAt.toISOString() !== input.changed)
       throw new Conflict("Somebody changed how this reply is filed meanwhile; load it again");
@@ -86,7 +86,7 @@ export const bulkSchema = z.discriminatedUnion("what", [
   z.strictObject({ what: z.literal("untag"), tag }),
   z.strictObject({ what: z.literal("retire") }),
   z.strictObject({ what: z.literal("restore") }),
-  z.strictObject({ what: z.literal("owner"), owner: z.number().int().nullable() }),
+  z.strictObject({ what: z.literal("owner"), owner: idSchema.nullable() }),
   z.strictObject({ what: z.literal("review"), by: day.nullable() }),
 ]);
 export type BulkInput = z.infer<typeof bulkSchema>;

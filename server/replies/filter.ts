@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { idInPath } from "../edge";
 import { asks, READABLE_REPLY } from "./access";
 import type { Viewer } from "../people/viewer";
 
@@ -52,7 +53,7 @@ const replyFilterSchema = z.object({
   language: text,
   topic: text,
   owner: z
-    .union([z.literal("me"), z.literal("nobody"), z.coerce.number().int().positive()])
+    .union([z.literal("me"), z.literal("nobody"), idInPath])
     .nullable()
     .catch(null),
   /** Review-by date has come; or comes within 30 days. */

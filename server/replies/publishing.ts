@@ -9,9 +9,9 @@ import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { ownTokens } from "../house";
 import type { Viewer } from "../people/viewer";
-import { findReply, findReplyToKeep, type ReplyAccess } from "./access";
+import { findLockedReply, findReplyToKeep, type ReplyAccess } from "./access";
 import { contentsOf } from "./content";
-import { lockReply, publishedOf, readableVersion, refuseWrong, workingOf } from "./writing";
+import { publishedOf, readableVersion, refuseWrong, workingOf } from "./writing";
 
 /** What a person sends off: their working copy as it was saved last, and what they say about it. */
 export interface SendOff {
@@ -51,7 +51,7 @@ export async function proposeWorking(
   now: Date,
 ): Promise<number> {
   return em.transactional(async (inner) => {
-    const reply = await findReply(inner, viewer, key);
+    const reply = await findLockedReply(inner, viewer, key);
     if (reply.shelf.audience === "owner")
       throw new NotAllowed("On your own shelf you publish; there is nobody to propose to");
     const working = await readyWorking(inner, viewer, reply, revision, now);
@@ -84,7 +84,6 @@ export async function publishProposal(
 ): Promise<number> {
   return em.transactional(async (inner) => {
     const reply = await findReplyToKeep(inner, viewer, key);
-    await lockReply(inner, reply.id);
     const proposal = await waiting(inner, viewer, reply, versionId);
     const published = await publishedOf(inner, reply.id);
     if ((published?.id ?? null) !== over)
@@ -109,7 +108,6 @@ export async function sendBack(
 ): Promise<void> {
   await em.transactional(async (inner) => {
     const reply = await findReplyToKeep(inner, viewer, key);
-    await lockReply(inner, reply.id);
     const proposal = await waiting(inner, viewer, reply, versionId);
     if (decision.trim() === "") throw new Unusable("Say what is to be changed");
     proposal.state = "sent back";
@@ -134,8 +132,7 @@ export async function sendBack(
  */
 export async function dropWorking(em: EntityManager, viewer: Viewer, key: string, now: Date): Promise<void> {
   await em.transactional(async (inner) => {
-    const reply = await findReply(inner, viewer, key);
-    await lockReply(inner, reply.id);
+    const reply = await findLockedReply(inner, viewer, key);
     const working = await workingOf(inner, viewer, reply.id);
     if (!working) throw new NotFound("You have no working copy of this reply");
     working.state = "sent back";
@@ -166,7 +163,6 @@ async function readyWorking(
   revision: number,
   now: Date,
 ): Promise<ReplyVersion> {
-  await lockReply(em, reply.id);
   const working = await workingOf(em, viewer, reply.id);
   if (working?.revision !== revision)
     throw new Conflict("Your working copy was changed, published or dropped in another window");

@@ -3,6 +3,7 @@ import { z } from "zod";
 import { Shelf } from "../db/entities/library";
 import { Person, Team } from "../db/entities/people";
 import { named, query } from "../db/sql";
+import { idSchema } from "../edge";
 import { Conflict, NotAllowed, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 import { asks, findShelf, mayPublish, READABLE_REPLY, USABLE_SHELF } from "./access";
@@ -65,7 +66,7 @@ export const shelfSchema = z.strictObject({
     .min(1, "Give it a letter or two")
     .refine((mark) => [...mark].length <= 2, "A letter or two"),
   audience: z.enum(["everyone", "teams"]),
-  teams: z.array(z.coerce.number().int()).default([]),
+  teams: z.array(idSchema).max(500).default([]),
 });
 export type ShelfInput = z.infer<typeof shelfSchema>;
 

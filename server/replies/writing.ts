@@ -4,11 +4,10 @@ import type { WriterFinding } from "#core/checks/writing";
 import { emptyDocument } from "#core/document/schema";
 import { Person } from "../db/entities/people";
 import { Reply, ReplyVersion, Shelf } from "../db/entities/library";
-import { query } from "../db/sql";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { findHouse } from "../house";
 import type { Viewer } from "../people/viewer";
-import { findReply, findShelfToPut, mayPublish, type ReplyAccess } from "./access";
+import { findLockedReply, findReply, findShelfToPut, mayPublish, type ReplyAccess } from "./access";
 import { asInput, contentsOf, lendFiles, storeContent, type Content, type ContentInput } from "./content";
 import { freeKey } from "./keys";
 
@@ -19,11 +18,6 @@ export interface WorkingSave {
   /** The version that it was begun from; null for a new reply. */
   baseId: number | null;
   content: ContentInput;
-}
-
-/** Locks a reply for the rest of the transaction: under it versions are made, published and numbered. */
-export async function lockReply(em: EntityManager, id: number): Promise<void> {
-  await query(em, "select 1 from replies where id = ? for update", [id]);
 }
 
 /** The published version of a reply; null where none is. */
@@ -49,8 +43,7 @@ export async function saveWorking(
   now: Date,
 ): Promise<number> {
   return em.transactional(async (inner) => {
-    const reply = await findReply(inner, viewer, key);
-    await lockReply(inner, reply.id);
+    const reply = await findLockedReply(inner, viewer, key);
     const known = await workingOf(inner, viewer, reply.id);
     if ((known?.revision ?? 0) !== save.revision) {
       throw new Conflict(
@@ -105,8 +98,7 @@ export async function mergeOnto(
   publishedId: number,
 ): Promise<void> {
   await em.transactional(async (inner) => {
-    const reply = await findReply(inner, viewer, key);
-    await lockReply(inner, reply.id);
+    const reply = await findLockedReply(inner, viewer, key);
     const working = await workingOf(inner, viewer, reply.id);
     if (!working) throw new NotFound("You have no working copy of this reply");
     const published = await publishedOf(inner, reply.id);
@@ -188,12 +180,17 @@ export async function createReply(
   });
 }
 
-/** What the viewer reads of a reply: its current version, or their own working copy where it was never published. */
+/**
+ * What the viewer reads of a reply: its published version; where it was never published their own working copy, or what
+ * waits for whoever publishes. What a colleague is still writing is nobody else's.
+ */
 async function readableContent(em: EntityManager, viewer: Viewer, reply: ReplyAccess): Promise<Content> {
-  const version = (await publishedOf(em, reply.id)) ?? (await workingOf(em, viewer, reply.id));
-  const id = version?.id ?? reply.currentVersionId;
-  const content = id === null ? undefined : (await contentsOf(em, [id])).get(id);
-  if (!content) throw new Unusable("That reply has no words yet");
+  const waiting = reply.mayPublish
+    ? await em.findOne(ReplyVersion, { reply: reply.id, state: "proposed" }, { orderBy: { id: "desc" } })
+    : null;
+  const version = (await publishedOf(em, reply.id)) ?? (await workingOf(em, viewer, reply.id)) ?? waiting;
+  const content = version ? (await contentsOf(em, [version.id])).get(version.id) : undefined;
+  if (!content) throw new Unusable("That reply has no words that you may read yet");
   return content;
 }
 
@@ -222,8 +219,7 @@ export async function workFrom(
   now: Date,
 ): Promise<void> {
   await em.transactional(async (inner) => {
-    const reply = await findReply(inner, viewer, key);
-    await lockReply(inner, reply.id);
+    const reply = await findLockedReply(inner, viewer, key);
     const source = await readableVersion(inner, viewer, reply, versionId);
     const known = await workingOf(inner, viewer, reply.id);
     if (known && !replace) throw new Conflict("You have a working copy of this reply; it would be replaced");

@@ -7,9 +7,9 @@ export async function answering<T>(work: () => Promise<T>): Promise<T> {
   try {
     return await work();
   } catch (error) {
-    const status = statusOf(error);
-    if (status === null) throw error;
-    throw data({ problem: error instanceof Error ? error.message : String(error) }, { status });
+    const refusal = refusalOf(error);
+    if (refusal === null) throw error;
+    throw data({ problem: refusal.problem }, { status: refusal.status });
   }
 }
 
@@ -18,31 +18,53 @@ export async function answeringJson(work: () => Promise<object>): Promise<Respon
   try {
     return Response.json(await work());
   } catch (error) {
-    const status = statusOf(error);
-    if (status === null) throw error;
-    return Response.json(
-      {
-        problem:
-          error instanceof z.ZodError
-            ? firstIssue(error)
-            : error instanceof Error
-              ? error.message
-              : String(error),
-      },
-      { status },
-    );
+    const refusal = refusalOf(error);
+    if (refusal === null) throw error;
+    return Response.json({ problem: refusal.problem }, { status: refusal.status });
   }
 }
 
-function statusOf(error: unknown): number | null {
-  if (error instanceof NotFound) return 404;
-  if (error instanceof NotAllowed) return 403;
-  if (error instanceof Conflict) return 409;
-  if (error instanceof Unusable || error instanceof z.ZodError) return 400;
-  return null;
+interface Refusal {
+  status: number;
+  problem: string;
+}
+
+/** What a person is told of an error that is theirs to mend; null for a fault of ours. */
+function refusalOf(error: unknown): Refusal | null {
+  if (error instanceof z.ZodError) return { status: 400, problem: firstIssue(error) };
+  if (error instanceof NotFound) return { status: 404, problem: error.message };
+  if (error instanceof NotAllowed) return { status: 403, problem: error.message };
+  if (error instanceof Conflict) return { status: 409, problem: error.message };
+  if (error instanceof Unusable) return { status: 400, problem: error.message };
+  return refusedByDatabase(error);
+}
+
+/**
+ * Values that the database does not take, where no schema saw it before: what it says of them is for whoever sent them
+ * (SQLSTATE classes of PostgreSQL, appendix A).
+ */
+const UNUSABLE_VALUES: Record<string, string> = {
+  "22003": "A number is too large",
+  "22007": "A date cannot be read",
+  "22008": "A date is out of range",
+  "22021": "A text holds a character that cannot be kept",
+  "22P02": "A value cannot be read",
+  "22P05": "A text holds a character that cannot be kept",
+  "23502": "Something is missing",
+  "23503": "It names something that is not there",
+  "23505": "It is there already",
+  "23514": "A value is none of those that are possible",
+  "54000": "A text is too long to be searched",
+};
+
+function refusedByDatabase(error: unknown): Refusal | null {
+  const code = typeof error === "object" && error !== null && "code" in error ? String(error.code) : "";
+  const problem = Object.hasOwn(UNUSABLE_VALUES, code) ? UNUSABLE_VALUES[code] : undefined;
+  return problem === undefined ? null : { status: code.startsWith("23") ? 409 : 400, problem };
 }
 
 function firstIssue(error: z.ZodError): string {
   const [issue] = error.issues;
-  return issue ? `${issue.path.join(".")}: ${issue.message}` : error.message;
+  if (!issue) return "The request cannot be read";
+  return issue.path.length === 0 ? issue.message : `${issue.path.join(".")}: ${issue.message}`;
 }

@@ -12,6 +12,9 @@ import { findSession } from "../people/sessions";
 import type { Viewer } from "../people/viewer";
 import { readToken, writeToken } from "./cookie";
 import { health } from "./health";
+import { limitRates, limitRequests, placeOf } from "./limits";
+import { refuse } from "./refuse";
+import { told } from "../told";
 
 export interface WebOptions {
   orm: MikroORM;
@@ -24,6 +27,7 @@ export interface WebOptions {
 interface Locals {
   nonce: string;
   viewer: Viewer | null;
+  sessionId: number | null;
   token: string | null;
 }
 
@@ -38,7 +42,7 @@ const MESSAGE_FRAME = /^\/(?:(?:outside\/)?messages\/[^/]+\/(?:html|attachments\
 export function webApp({ orm, environment, build, assets }: WebOptions): Express {
   const app = express();
   app.disable("x-powered-by");
-  app.set("trust proxy", "loopback");
+  app.set("trust proxy", ["loopback", ...environment.trustProxy]);
 
   app.get("/healthz", async (_request, response) => {
     const found = await health(orm, environment);
@@ -63,14 +67,24 @@ export function webApp({ orm, environment, build, assets }: WebOptions): Express
     app.use(expressStaticGzip(assets, { ...compressed, index: false, serveStatic: { maxAge: "1h" } }));
   }
 
+  app.use(limitRequests);
   app.use((request, response, next) => {
+    // What is private is in no cache, also not in the browser's own for going back.
+    response.set("Cache-Control", "no-store");
+    if (request.secure) response.set("Strict-Transport-Security", "max-age=31536000");
     localsOf(response).nonce = randomBytes(16).toString("base64");
     policy(assets === null, MESSAGE_FRAME.test(request.path))(request, response, next);
   });
   app.use(sameOrigin);
   app.use(async (request, response, next) => {
     await recognise(orm, request, response);
-    next();
+    const { viewer } = localsOf(response);
+    if (viewer) return limitRates(viewer, request, response, next);
+    // Whoever is not signed in has nothing read but what signs in.
+    const isRead =
+      request.method === "GET" || request.method === "HEAD" || placeOf(request.path) === "/sign-in";
+    if (isRead) return next();
+    refuse(request, response, 401, "Your session has ended. Sign in again.");
   });
 
   app.use(
@@ -78,8 +92,9 @@ export function webApp({ orm, environment, build, assets }: WebOptions): Express
       build,
       mode: assets === null ? "development" : "production",
       getLoadContext: (request, response) => {
-        const { viewer, token, nonce } = localsOf(response);
-        return { viewer, sessionToken: token, nonce, address: request.ip ?? "unknown" };
+        const { viewer, sessionId, token, nonce } = localsOf(response);
+        const address = request.ip ?? "unknown";
+        return { viewer, sessionId, sessionToken: token, nonce, address, secure: request.secure };
       },
     }),
   );
@@ -91,7 +106,7 @@ export function webApp({ orm, environment, build, assets }: WebOptions): Express
       log.error({
         event: "request failed",
         path: request.path,
-        error: error instanceof Error ? error.message : String(error),
+        error: told(error),
       });
     response
       .status(status)
@@ -152,21 +167,25 @@ function sameOrigin(request: Request, response: Response, next: NextFunction): v
   const own =
     site !== undefined
       ? site === "same-origin"
-      : origin !== undefined && URL.canParse(origin) && new URL(origin).host === request.get("host");
+      : origin !== undefined && URL.canParse(origin) && new URL(origin).host === request.host;
   if (own) return next();
-  response
-    .status(403)
-    .type("text/plain")
-    .send("This request did not come from a page of ours. Open the page again and retry.");
+  refuse(
+    request,
+    response,
+    403,
+    "This request did not come from a page of ours. Open the page again and retry.",
+  );
 }
 
 async function recognise(orm: MikroORM, request: Request, response: Response): Promise<void> {
   const locals = localsOf(response);
   locals.viewer = null;
+  locals.sessionId = null;
   locals.token = await readToken(request.get("cookie"));
   if (locals.token === null) return;
   const found = await findSession(orm.em.fork(), locals.token, new Date());
   locals.viewer = found?.viewer ?? null;
+  locals.sessionId = found?.id ?? null;
   if (found?.freshToken) {
     locals.token = found.freshToken;
     response.append("Set-Cookie", await writeToken(found.freshToken, request.secure));

@@ -2,18 +2,23 @@ import { redirect } from "react-router";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { entityManager } from "../db/orm";
 import type { Viewer } from "../people/viewer";
+import { wantsJson } from "./refuse";
 
 /** What the web process hands to loaders and actions with every request. */
 declare module "react-router" {
   interface AppLoadContext {
     /** Who is signed in; null for nobody. */
     viewer: Viewer | null;
+    /** The session's id; null for nobody. */
+    sessionId: number | null;
     /** The session's token, as the cookie has it. */
     sessionToken: string | null;
     /** For scripts of this response (Content-Security-Policy). */
     nonce: string;
     /** Network address of the browser. */
     address: string;
+    /** Whether the browser came over TLS. */
+    secure: boolean;
   }
 }
 
@@ -32,6 +37,9 @@ export async function signedIn({
   request: Request;
 }): Promise<SignedIn> {
   if (!context.viewer) {
+    // A script is not led to a page that it cannot show.
+    if (wantsJson(request.headers))
+      throw Response.json({ problem: "Your session has ended. Sign in again." }, { status: 401 });
     const url = new URL(request.url);
     const back =
       request.method === "GET"

@@ -6,6 +6,7 @@ import { closeHub, openHub } from "../events/hub";
 import { startBoss, useBoss } from "../jobs/boss";
 import { log } from "../log";
 import { startRanker, stopRankers } from "../ranking/house-ranker";
+import { endOnFaults } from "../told";
 import { webApp } from "./app";
 
 /**
@@ -14,6 +15,7 @@ import { webApp } from "./app";
  * @returns the application, for the developer's server, and how to stop
  */
 export async function createWeb(assets: string | null): Promise<{ app: Express; stop: () => Promise<void> }> {
+  endOnFaults((line) => log.fatal(line));
   const settings = environment();
   const orm = await connect(settings.databaseUrl);
   const boss = await startBoss(settings.databaseUrl, "sender");
