@@ -13,7 +13,7 @@ export function Conversation({ open }: { open: OpenCase }) {
     <section aria-label="Conversation" className="mt-4">
       {earlier > 0 && (
         <p className="mb-3 text-sm">
-          <Link to="?all=1" className="quiet-link">
+          <Link to={`?earlier=${open.pages + 1}`} className="quiet-link">
             {earlier} earlier {earlier === 1 ? "message" : "messages"}
           </Link>
         </p>
@@ -93,10 +93,7 @@ function Message({
         <ul aria-label="Files" className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
           {files.map((file) => (
             <li key={file.id}>
-              <a href={`/files/${file.id}`} target="_blank" rel="noreferrer" className="quiet-link">
-                {file.name}
-              </a>{" "}
-              <span className="text-soft">{fileSize(file.size)}</span>
+              <FileLink file={file} /> <span className="text-soft">{fileSize(file.size)}</span>
             </li>
           ))}
         </ul>
@@ -135,6 +132,33 @@ function Message({
       </p>
       <Trouble message={message} />
     </article>
+  );
+}
+
+/** A file of a message. A program is asked about first: who opens it runs it. */
+function FileLink({ file }: { file: ConversationMessage["files"][number] }) {
+  const [asking, setAsking] = useState(false);
+  const href = `/files/${file.id}`;
+  if (!file.isProgram)
+    return (
+      <a href={href} target="_blank" rel="noreferrer" className="quiet-link">
+        {file.name}
+      </a>
+    );
+  return asking ? (
+    <span role="alert" className="border-l-[3px] border-stop bg-stop-wash px-2 py-1">
+      “{file.name}” is a program or may hold one. Whoever opens it runs what the sender wrote.{" "}
+      <a href={href} className="quiet-link" onClick={() => setAsking(false)}>
+        Fetch it all the same
+      </a>{" "}
+      <button type="button" className="quiet-link" onClick={() => setAsking(false)}>
+        Leave it
+      </button>
+    </span>
+  ) : (
+    <button type="button" className="quiet-link text-look" onClick={() => setAsking(true)}>
+      {file.name}
+    </button>
   );
 }
 

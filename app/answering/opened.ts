@@ -10,5 +10,5 @@ const params = z.object({ number: idInPath });
 /** A case as Answering opens it, for answering it from elsewhere. */
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answeringJson(async () => openCase(em, viewer, params.parse(args.params).number, false, now));
+  return answeringJson(async () => openCase(em, viewer, params.parse(args.params).number, 0, now));
 }

@@ -1,22 +1,28 @@
 import { useState } from "react";
 import { useLoaderData } from "react-router";
+import { z } from "zod";
 import { openCase } from "#server/answering/open";
+import { MOST_PAGES } from "#server/cases/conversation";
 import { neighbours } from "#server/cases/waiting";
 import { idInPath } from "#server/edge";
 import { answering } from "#server/web/answers";
+import { readQuery } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { steadily } from "../ui/stale";
 import { useLive } from "../ui/use-live";
 import type { Route } from "./+types/route";
 import { Spread } from "./spread";
 
+/** Pages of earlier messages that are shown. */
+const query = z.object({ earlier: z.coerce.number().int().min(0).max(MOST_PAGES).catch(0) });
+
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
-  const all = new URL(args.request.url).searchParams.get("all") === "1";
   return answering(async () => {
     const number = idInPath.parse(args.params.number);
+    const { earlier } = readQuery(args.request, query);
     return {
-      open: await openCase(em, viewer, number, all, now),
+      open: await openCase(em, viewer, number, earlier, now),
       around: await neighbours(em, viewer, number),
     };
   });

@@ -20,7 +20,7 @@ interface Props {
 export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: Props) {
   const id = useId();
   const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
-  const { nothingFits } = strip;
+  const { nothingFits, unranked } = strip;
   /** What answers a second question goes beside the answer that is there, not in its place. */
   const answersMore = (reply: StripReply) => reply.also !== null && taken.size > 0;
   const board = useRef<HTMLDivElement>(null);
@@ -82,7 +82,9 @@ export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: P
                 ? `${replies.length} found${searching ? "…" : ""}, nearest first.`
                 : nothingFits
                   ? `Nothing on the shelf seems to fit. Write it yourself, or look at the nearest of ${total}.`
-                  : `${total} replies, what fits the message best first.`)}
+                  : unranked
+                    ? `${total} replies, by use: what fits cannot be told just now.`
+                    : `${total} replies, what fits the message best first.`)}
           </p>
           <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1">
             <Kbd keys="← →" /> look <Kbd keys="Enter" /> take <Kbd keys="Shift Enter" /> add

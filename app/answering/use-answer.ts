@@ -17,6 +17,7 @@ import { BlankInAnswer, TokenInAnswer } from "./editor/inline-views";
 import { letterPlugin, letterState, onLetter, withInputs, type LetterState } from "./editor/letter-state";
 import { documentExtensions } from "../ui/editor/schema";
 import { Answer, SlipInAnswer } from "./editor/slip-view";
+import { cleanHtml } from "../ui/editor/paste";
 import { useEditorIn } from "../ui/editor/use-editor";
 import { moveSlip, slipAtCursor } from "./editor/move-slip";
 import { isEmptySlip, keptSlip, ownWords, slipJson, slipsOf } from "./editor/slips";
@@ -119,6 +120,8 @@ export function useAnswer(
         "aria-label": "Our answer",
         "aria-multiline": "true",
       },
+      // What the answer's document could not hold is cleaned away, and the words stay.
+      transformPastedHTML: cleanHtml,
     },
     content: { type: "doc", content: slips.map(slipJson) },
     onUpdate: ({ transaction }) => {

@@ -1,12 +1,21 @@
 import { useEffect, useState } from "react";
+import * as z from "zod/mini";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 
 const WAIT_MS = 80;
 
+const refused = z.object({ problem: z.string() });
+
+async function problemOf(response: Response): Promise<string> {
+  const told = refused.safeParse(await response.json().catch(() => null));
+  return told.data?.problem ?? `The server answered ${response.status}`;
+}
+
 interface Found {
   query: string;
   replies: StripReply[];
+  unranked: boolean;
 }
 
 export type StripHandle = ReturnType<typeof useStrip>;
@@ -27,11 +36,14 @@ export function useStrip(open: OpenCase) {
     const abort = new AbortController();
     const timer = setTimeout(() => {
       const search = new URLSearchParams({ q: wanted, language });
-      fetch(`/cases/${open.number}/strip?${search.toString()}`, { signal: abort.signal })
+      fetch(`/cases/${open.number}/strip?${search.toString()}`, {
+        signal: abort.signal,
+        headers: { Accept: "application/json" },
+      })
         .then(async (response) => {
-          if (!response.ok) throw new Error(`The server answered ${response.status}`);
-          const { replies } = (await response.json()) as { replies: StripReply[] };
-          setFound({ query: wanted, replies });
+          if (!response.ok) throw new Error(await problemOf(response));
+          const { replies, unranked } = (await response.json()) as Omit<Found, "query">;
+          setFound({ query: wanted, replies, unranked });
           setProblem(null);
         })
         .catch((error: unknown) => {
@@ -68,6 +80,8 @@ export function useStrip(open: OpenCase) {
     },
     chosen: replies[current] ?? null,
     total: open.strip.total,
+    /** Whether ranking did not answer: the order is by use alone. */
+    unranked: wanted !== "" && found !== null ? found.unranked : open.strip.unranked,
     nothingFits: open.strip.nothingFits && wanted === "",
     /** What stands beside the chosen one as likely: the first for the second, and the second for the first. */
     rival: current === 0 ? (replies[1] ?? null) : current === 1 ? (replies[0] ?? null) : null,

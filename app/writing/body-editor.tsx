@@ -6,7 +6,7 @@ import { useEditorIn } from "../ui/editor/use-editor";
 import { bodyExtensions } from "./editor/body";
 import { bringConditions, carrier, type Brought } from "./editor/carry";
 import { setDefinitions, type Definitions } from "./editor/definitions";
-import { cleanHtml, pastedText } from "./editor/paste";
+import { cleanHtml, pastedText } from "../ui/editor/paste";
 
 interface Props {
   label: string;

@@ -56,6 +56,8 @@ export interface OpenCase {
   from: string;
   messages: ConversationMessage[];
   earlier: number;
+  /** How many pages of earlier messages are shown. */
+  pages: number;
   /** Id of the latest message; a letter that does not know it is not sent. */
   lastMessage: number;
   history: HistoryEntry[];
@@ -84,19 +86,19 @@ export async function findCase(em: EntityManager, number: number): Promise<Case>
   return subject;
 }
 
-/** Opens a case for answering. @param all whether to show the whole conversation */
+/** Opens a case for answering. @param pages how many pages of earlier messages to show */
 export async function openCase(
   em: EntityManager,
   viewer: Viewer,
   number: number,
-  all: boolean,
+  pages: number,
   now: Date,
 ): Promise<OpenCase> {
   const house = await findHouse(em);
   const subject = await findCase(em, number);
   const gathered = await caseContext(em, viewer, subject, now);
   const { customer, team } = subject;
-  const talk = await conversation(em, subject, all);
+  const talk = await conversation(em, subject, pages);
   const draft = await loadDraft(em, viewer, subject.id);
   const language = draft?.language ?? gathered.language;
   const earlier = await em.find(
@@ -155,6 +157,7 @@ export async function openCase(
     language,
     from: `${viewer.name}, ${team.name} <${team.mailbox}>`,
     ...talk,
+    pages,
     lastMessage: talk.messages.at(-1)?.id ?? 0,
     history: await history(em, subject, customer.displayName),
     earlierCases: earlier.map((one) => ({

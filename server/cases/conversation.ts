@@ -1,8 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { splitQuoted } from "#core/mail/quoting";
+import { fileName, isProgram } from "#core/text/file-name";
 import type { Case } from "../db/entities/cases";
 import { CaseEvent, Message, type Doubt, type MessageState } from "../db/entities/cases";
-import { CustomerAddress } from "../db/entities/customers";
 import { NotFound } from "../errors";
 import { attachmentsOf } from "../sending/mime";
 import { query } from "../db/sql";
@@ -15,6 +15,8 @@ interface MessageFile {
   size: number;
   /** Stands as a picture inside the HTML. */
   inline: boolean;
+  /** A program, or what may hold one: asked about before it is fetched. */
+  isProgram: boolean;
 }
 
 /** A message as a conversation shows it. Times are ISO 8601 instants. */
@@ -51,60 +53,113 @@ export interface HistoryEntry {
   what: string;
 }
 
+/** So many of the latest messages are shown; each page of earlier ones has so many more. */
 const RECENT = 20;
+const A_PAGE = 50;
+/** Most pages of earlier messages that are shown at once. */
+export const MOST_PAGES = 20;
+/** So much of a message's words is shown, in UTF-16 units; the raw message has all. */
+const SHOWN = 100_000;
 
-/** The conversation of a case, oldest first: its latest messages, or all of them. */
+interface MessageRow {
+  id: number;
+  direction: "in" | "out";
+  state: MessageState;
+  from_name: string | null;
+  from_address: string;
+  reply_to: string | null;
+  doubts: Doubt[] | null;
+  cut: boolean;
+  subject: string;
+  text: string;
+  has_html: boolean;
+  has_raw: boolean;
+  at: string;
+  due_at: string | null;
+  refusal: string | null;
+  attempts: number;
+  known: boolean;
+}
+
+/**
+ * The conversation of a case, oldest first: its latest messages, and so many pages of earlier ones.
+ * @returns with how many earlier ones there are
+ */
 export async function conversation(
   em: EntityManager,
   subject: Case,
-  all: boolean,
+  pages: number,
 ): Promise<{ messages: ConversationMessage[]; earlier: number }> {
-  const where = { case: subject, state: { $ne: "called back" as const } };
-  const total = await em.count(Message, where);
-  const found = await em.find(Message, where, {
-    orderBy: { at: "desc", id: "desc" },
-    ...(all ? {} : { limit: RECENT }),
-  });
-  const own = await em.find(CustomerAddress, { customer: subject.customer }, { fields: ["address"] });
-  const known = new Set(own.map((one) => one.address));
-  const files = await attachmentsOf(
+  const [rows, [counted]] = await Promise.all([
+    query<MessageRow>(
+      em,
+      `select m.id, m.direction, m.state, m.from_name, m.from_address, m.reply_to, m.doubts, m.cut or length(m.text) > ${SHOWN} as cut,
+              m.subject, left(m.text, ${SHOWN}) as text, m.html is not null as has_html, m.raw_id is not null as has_raw,
+              m.at, m.due_at, m.refusal, m.attempts,
+              exists (select 1 from customer_addresses a where a.customer_id = ? and a.address = m.from_address) as known
+         from messages m where m.case_id = ? and m.state <> 'called back' order by m.at desc, m.id desc limit ?`,
+      [subject.customer.id, subject.id, RECENT + A_PAGE * Math.min(pages, MOST_PAGES)],
+    ),
+    query<{ n: number }>(
+      em,
+      "select count(*)::int as n from messages where case_id = ? and state <> 'called back'",
+      [subject.id],
+    ),
+  ]);
+  const files = await filesOf(
     em,
-    found.map((message) => message.id),
+    rows.map((row) => row.id),
   );
-  const messages = found.reverse().map((message): ConversationMessage => {
+  const messages = rows.reverse().map((row): ConversationMessage => {
     const { written, quoted } =
-      message.direction === "in" ? splitQuoted(message.text) : { written: message.text, quoted: "" };
+      row.direction === "in" ? splitQuoted(row.text) : { written: row.text, quoted: "" };
     return {
-      id: message.id,
-      direction: message.direction,
-      state: message.state,
-      from: message.fromName ?? message.fromAddress,
-      fromAddress: message.fromAddress,
-      stranger: message.direction === "in" && !known.has(message.fromAddress),
-      replyTo: message.replyTo ?? null,
-      doubts: message.doubts ?? [],
-      cut: message.cut,
-      subject: message.subject,
+      id: row.id,
+      direction: row.direction,
+      state: row.state,
+      from: row.from_name ?? row.from_address,
+      fromAddress: row.from_address,
+      stranger: row.direction === "in" && !row.known,
+      replyTo: row.reply_to,
+      doubts: row.doubts ?? [],
+      cut: row.cut,
+      subject: row.subject,
       written,
       quoted,
-      hasHtml: message.html != null,
-      hasRaw: message.raw != null,
-      at: message.at.toISOString(),
-      dueAt: message.dueAt?.toISOString() ?? null,
-      refusal: message.refusal ?? null,
-      attempts: message.attempts,
-      files: files
-        .filter((file) => file.message?.id === message.id)
-        .map((file) => ({
-          id: file.id,
-          name: file.name,
-          contentType: file.contentType,
-          size: file.file.size,
-          inline: file.contentId != null,
-        })),
+      hasHtml: row.has_html,
+      hasRaw: row.has_raw,
+      at: new Date(row.at).toISOString(),
+      dueAt: row.due_at === null ? null : new Date(row.due_at).toISOString(),
+      refusal: row.refusal,
+      attempts: row.attempts,
+      files: files.get(row.id) ?? [],
     };
   });
-  return { messages, earlier: total - messages.length };
+  return { messages, earlier: (counted?.n ?? 0) - messages.length };
+}
+
+/** The files of messages, by message; without their bytes. */
+async function filesOf(em: EntityManager, messages: number[]): Promise<Map<number, MessageFile[]>> {
+  const rows = await query<{
+    id: number;
+    message_id: number;
+    name: string;
+    content_type: string;
+    size: number;
+    inline: boolean;
+  }>(
+    em,
+    `select a.id, a.message_id, a.name, a.content_type, f.size, a.content_id is not null as inline
+       from attachments a join files f on f.id = a.file_id where a.message_id = any(?) order by a.position, a.id`,
+    [messages],
+  );
+  const byMessage = new Map<number, MessageFile[]>();
+  for (const { message_id: message, name, content_type: contentType, ...file } of rows) {
+    const list = byMessage.get(message) ?? [];
+    list.push({ ...file, name: fileName(name), contentType, isProgram: isProgram(name) });
+    byMessage.set(message, list);
+  }
+  return byMessage;
 }
 
 const words: Record<CaseEvent["kind"], string> = {

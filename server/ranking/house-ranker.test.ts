@@ -22,7 +22,7 @@ const now = new Date("2026-11-25T10:00:00Z");
 const em = () => house.em();
 const strip = async (words: string, viewer = house.maren) => {
   const { number } = await testCase(em(), words);
-  return (await openCase(em(), viewer, number, false, now)).strip.replies;
+  return (await openCase(em(), viewer, number, 0, now)).strip.replies;
 };
 const rank = async (body: string) => {
   const rankings = await houseRanker(em()).rank([

@@ -3,6 +3,9 @@ import type { Inquiry } from "#core/ranking/inquiry";
 import { query } from "../db/sql";
 import { BOOKING_STATUS, marksOf, type Known } from "./read";
 
+/** So much of a message is ranked by, in characters; what is asked stands before that. */
+const READ = 8000;
+
 interface Row extends Known {
   number: number;
   channel: string;
@@ -20,9 +23,9 @@ interface Row extends Known {
 export async function inquiriesOf(em: EntityManager, numbers: number[]): Promise<Map<number, Inquiry>> {
   const rows = await query<Row>(
     em,
-    `select c.number, c.channel, m.subject, m.text as body, m.language, cu.language as customer_language, c.topic, c.booking_reference is not null as booking, ${BOOKING_STATUS} as status,
+    `select c.number, c.channel, m.subject, left(m.text, ${READ}) as body, m.language, cu.language as customer_language, c.topic, c.booking_reference is not null as booking, ${BOOKING_STATUS} as status,
             exists (select 1 from attachments a where a.message_id = m.id) as attached,
-            (select string_agg(e.text, E'\\n' order by e.at) from messages e
+            (select left(string_agg(left(e.text, ${READ}), E'\\n' order by e.at), ${READ}) from messages e
               where e.case_id = c.id and e.direction = 'in' and e.id <> m.id and e.at <= m.at
                 and e.at > coalesce((select max(o.at) from messages o where o.case_id = c.id and o.direction = 'out' and o.state <> 'called back'), '-infinity')) as earlier
        from cases c join customers cu on cu.id = c.customer_id

@@ -159,7 +159,7 @@ async function readTexts(
   const texts = new Map<number, Inquiry & { id: string }>();
   for (let at = 0; at < letters.length; at += AT_ONCE) {
     const { rows } = await client.query<TextRow>(
-      `select l.id as letter, concat((select case_prefix from house limit 1), '-', c.number) as id, asked.channel, asked.subject, asked.text as body,
+      `select l.id as letter, concat((select case_prefix from house limit 1), '-', c.number) as id, asked.channel, asked.subject, left(asked.text, 8000) as body,
               c.topic, c.booking_reference is not null as booking, ${BOOKING_STATUS} as status, exists (select 1 from attachments a where a.message_id = asked.id) as attached
          from sent_letters l join messages sent on sent.id = l.message_id join cases c on c.id = l.case_id
          join lateral (select m.id, m.channel, m.subject, m.text from messages m

@@ -214,7 +214,7 @@ describe("where a message belongs", () => {
     });
     expect(joined).toMatchObject({ caseId: id, opened: false });
     expect(await house.em().count(CustomerAddress, { address: "forwarded@example.net" })).toBe(0);
-    const open = await openCase(house.em(), house.maren, number, false, now);
+    const open = await openCase(house.em(), house.maren, number, 0, now);
     expect(open.recipient).toBe(address);
     expect(open.recipients).toEqual([
       { address, is: "known", news: null },

@@ -567,3 +567,46 @@ describe("cases to try on", () => {
     expect(pinned.map((one) => one.number)).toContain(old?.number);
   });
 });
+
+describe("rights are read when nothing can change them any more", () => {
+  test("an agent who files and publishes at once never publishes to a shared shelf", async () => {
+    for (let round = 0; round < 15; round += 1) {
+      const own = `own-${house.bram.id}`;
+      const key = await createReply(
+        em(),
+        house.bram,
+        { shelf: own, title: `Mine ${round}`, part: "answer" },
+        {
+          content: content("Mine."),
+        },
+        now,
+      );
+      const { filing } = await openReply(em(), house.bram, key, now);
+      await Promise.allSettled([
+        saveFiling(em(), house.bram, key, { ...filing, shelf: "all" }, later(1)),
+        publishWorking(em(), house.bram, key, { revision: 1, remark: null }, later(1)),
+      ]);
+      const [row] = await query<{ shelf: string; state: string }>(
+        em(),
+        "select s.key as shelf, r.state from replies r join shelves s on s.id = r.shelf_id where r.key = ?",
+        [key],
+      );
+      expect([row?.shelf, row?.state]).not.toEqual(["all", "shelved"]);
+    }
+  });
+
+  test("a reply is not begun from what a colleague is still writing", async () => {
+    const key = await createReply(
+      em(),
+      house.bram,
+      { shelf: "all", title: "Not ready", part: "answer" },
+      { content: content("Secret so far.") },
+      now,
+    );
+    const from = () =>
+      createReply(em(), house.maren, { shelf: "all", title: "A copy", part: "answer" }, { reply: key }, now);
+    await expect(from()).rejects.toThrow(Unusable);
+    await proposeWorking(em(), house.bram, key, { revision: 1, remark: null }, now);
+    expect(await from()).toMatch(/^a-copy/);
+  });
+});

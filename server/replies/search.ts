@@ -4,9 +4,9 @@ import { spelledLike } from "#core/search/spelling";
 import { query } from "../db/sql";
 
 /** The words of a search as PostgreSQL's prefix terms; empty when nothing is searched. */
-export function searchTerms(q: string): string[] {
+export function searchTerms(q: string, most = 12): string[] {
   return [...new Set(q.toLowerCase().match(/[\p{L}\p{M}\p{N}]+/gu) ?? [])]
-    .slice(0, 12)
+    .slice(0, most)
     .map((term) => term.slice(0, LONGEST));
 }
 

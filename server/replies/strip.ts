@@ -2,6 +2,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { AttachmentRef, Part } from "#core/compose/slip";
 import type { Passages } from "#core/conditions/condition";
 import type { Doc } from "#core/document/types";
+import { wordsOf } from "#core/document/walk";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
 import type { Asked, Found } from "#core/search/inverted-index";
@@ -10,7 +11,8 @@ import type { Viewer } from "../people/viewer";
 import { named, query } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
 import { IN_SEASON, usableAnswers } from "./usable";
-import { askedBy, houseRanker } from "../ranking/house-ranker";
+import { log } from "../log";
+import { askedBy, houseRanker, Unanswered } from "../ranking/house-ranker";
 import { waysToFind } from "./finding";
 import { searchTerms } from "./search";
 
@@ -42,6 +44,8 @@ export interface StripOffer {
   replies: StripReply[];
   /** Whether it is likelier that nothing on the shelf fits than that the first does. */
   nothingFits: boolean;
+  /** Whether ranking did not answer: then they are ordered by use, or found by their words alone. */
+  unranked: boolean;
 }
 
 export interface StripQuery {
@@ -97,8 +101,36 @@ export async function stripReplies(
   input: StripQuery,
 ): Promise<StripOffer> {
   const typed = input.query.trim();
-  if (!typed && !input.keys && input.inquiry) return fitting(em, viewer, input, input.inquiry);
-  return { replies: await searched(em, viewer, input, typed), nothingFits: false };
+  try {
+    if (!typed && !input.keys && input.inquiry) return await fitting(em, viewer, input, input.inquiry);
+    return { replies: await searched(em, viewer, input, typed), nothingFits: false, unranked: false };
+  } catch (error) {
+    if (!(error instanceof Unanswered)) throw error;
+    log.warn({ event: "strip without ranking", reason: error.message });
+    const byUse = await offer(
+      em,
+      viewer,
+      { ...input, query: "", limit: typed ? 300 : input.limit },
+      [],
+      null,
+    );
+    return {
+      replies: typed ? withWords(byUse, typed, input.limit) : byUse,
+      nothingFits: false,
+      unranked: true,
+    };
+  }
+}
+
+/** Of replies those that have all words that were typed, in their title, tags or text. */
+function withWords(replies: StripReply[], typed: string, limit: number): StripReply[] {
+  const terms = searchTerms(typed);
+  return replies
+    .filter(({ title, tags, document }) => {
+      const words = searchTerms([title, ...tags, wordsOf(document)].join(" "), 5000);
+      return terms.every((term) => words.some((word) => word.startsWith(term)));
+    })
+    .slice(0, limit);
 }
 
 async function searched(
@@ -170,7 +202,8 @@ async function fitting(
 ): Promise<StripOffer> {
   const usable = await usableAnswers(em, viewer, input.channel);
   const ranking = await ranked(em, viewer, inquiry, { top: input.limit, among: usable });
-  if (ranking === null) return { replies: await offer(em, viewer, input, [], null), nothingFits: false };
+  if (ranking === null)
+    return { replies: await offer(em, viewer, input, [], null), nothingFits: false, unranked: true };
   const best = await offer(em, viewer, { ...input, keys: ranking.fits.map((one) => one.id) }, [], null);
   const byKey = new Map(best.map((reply) => [reply.key, reply]));
   const answers = ranking.fits.flatMap(({ id, fit, why, also }): StripReply[] => {
@@ -186,7 +219,7 @@ async function fitting(
     [],
     null,
   );
-  return { replies: [...inOrder, ...rest], nothingFits: ranking.nothingFits };
+  return { replies: [...inOrder, ...rest], nothingFits: ranking.nothingFits, unranked: false };
 }
 
 /** What answers a second question stands right behind what answers the first. */

@@ -9,6 +9,7 @@ import type { ServerBuild } from "react-router";
 import type { Environment } from "../environment";
 import { log } from "../log";
 import { findSession } from "../people/sessions";
+import type { RankerState } from "../ranking/house-ranker";
 import type { Viewer } from "../people/viewer";
 import { readToken, writeToken } from "./cookie";
 import { health } from "./health";
@@ -19,6 +20,7 @@ import { told } from "../told";
 export interface WebOptions {
   orm: MikroORM;
   environment: Environment;
+  ranker: { state: RankerState };
   build: () => Promise<ServerBuild>;
   /** Folder of built assets; null while developing. */
   assets: string | null;
@@ -39,14 +41,18 @@ function localsOf(response: Response): Locals {
 const MESSAGE_FRAME = /^\/(?:(?:outside\/)?messages\/[^/]+\/(?:html|attachments\/\d+)|paper)$/;
 
 /** The web process's application: security headers, assets, sessions, then the routes. */
-export function webApp({ orm, environment, build, assets }: WebOptions): Express {
+export function webApp({ orm, environment, ranker, build, assets }: WebOptions): Express {
   const app = express();
   app.disable("x-powered-by");
   app.set("trust proxy", ["loopback", ...environment.trustProxy]);
 
   app.get("/healthz", async (_request, response) => {
-    const found = await health(orm, environment);
-    response.status(Object.values(found).every(Boolean) ? 200 : 503).json(found);
+    const found = await health(orm, environment, ranker);
+    const { ranking, ...parts } = found;
+    response
+      .status(Object.values(parts).every(Boolean) && ranking !== "down" ? 200 : 503)
+      .set("Cache-Control", "no-store")
+      .json(found);
   });
 
   app.use(

@@ -1,6 +1,7 @@
 import { connect as connectTo } from "node:net";
 import type { MikroORM } from "@mikro-orm/postgresql";
 import { Heartbeat } from "../db/entities/people";
+import type { RankerState } from "../ranking/house-ranker";
 import type { Environment } from "../environment";
 
 const STALE_MS = 20_000;
@@ -10,15 +11,21 @@ export interface Health {
   database: boolean;
   jobs: boolean;
   receiving: boolean;
+  /** Whether replies are found and ranked: reading right after the start, down while a thread that died is begun again. */
+  ranking: RankerState;
 }
 
-/** Looks at the database, the job runner's heartbeat and the receiving port. Never throws. */
-export async function health(orm: MikroORM, environment: Environment): Promise<Health> {
+/** Looks at the database, the job runner's heartbeat, the receiving port and the ranking thread. Never throws. */
+export async function health(
+  orm: MikroORM,
+  environment: Environment,
+  ranker: { state: RankerState },
+): Promise<Health> {
   const [jobs, receiving] = await Promise.all([
     jobsAlive(orm),
     answers(environment.inboundSmtpPort, environment.host),
   ]);
-  return { database: jobs !== null, jobs: jobs === true, receiving };
+  return { database: jobs !== null, jobs: jobs === true, receiving, ranking: ranker.state };
 }
 
 /** Null when the database cannot be asked. */

@@ -21,10 +21,11 @@ export async function createWeb(assets: string | null): Promise<{ app: Express; 
   const boss = await startBoss(settings.databaseUrl, "sender");
   useBoss(boss);
   await openHub(settings.databaseUrl);
-  startRanker(settings.databaseUrl);
+  const ranker = startRanker(settings.databaseUrl);
   const app = webApp({
     orm,
     environment: settings,
+    ranker,
     build: () => import("virtual:react-router/server-build"),
     assets,
   });

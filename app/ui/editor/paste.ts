@@ -51,10 +51,8 @@ const DROPPED =
  * What was copied from a reply of ours keeps its tokens, blanks and passages.
  */
 export function cleanHtml(html: string): string {
-  const doc = new DOMParser().parseFromString(
-    html.replace(/<!--[\s\S]*?-->|<!\[[\s\S]*?\]>/g, ""),
-    "text/html",
-  );
+  const doc = new DOMParser().parseFromString(html.slice(0, LONGEST_PASTE), "text/html");
+  dropComments(doc);
   for (const element of doc.querySelectorAll(DROPPED)) element.remove();
   listsFromOffice(doc);
   for (const element of [...doc.body.querySelectorAll<HTMLElement>("*")]) {
@@ -64,12 +62,39 @@ export function cleanHtml(html: string): string {
     if (!KEPT.has(element.tagName) || !leads) unwrap(element);
     else keepOnly(element);
   }
+  flatten(doc.body);
   return doc.body.innerHTML;
 }
 
+/** Comments, and the conditional parts of office programs that are read as such. */
+function dropComments(doc: Document): void {
+  const walker = doc.createTreeWalker(doc.body, NodeFilter.SHOW_COMMENT);
+  const comments: Node[] = [];
+  for (let node = walker.nextNode(); node; node = walker.nextNode()) comments.push(node);
+  for (const comment of comments) comment.parentNode?.removeChild(comment);
+}
+
+/** What may stand in each other in a document, so often at most: what is nested deeper stands in the one around it. */
+const NESTING = new Set(["BLOCKQUOTE", "UL", "OL", "TABLE"]);
+const DEEPEST = 6;
+
+function flatten(body: HTMLElement): void {
+  const depths = new Map<Element, number>([[body, 0]]);
+  for (const element of [...body.querySelectorAll<HTMLElement>("*")]) {
+    const above = depths.get(element.parentElement ?? body) ?? 0;
+    const depth = above + (NESTING.has(element.tagName) ? 1 : 0);
+    depths.set(element, depth);
+  }
+  for (const [element, depth] of depths)
+    if (depth > DEEPEST && element instanceof HTMLElement && NESTING.has(element.tagName)) unwrap(element);
+}
+
+/** The longest address that a link in a document has. */
+const LONGEST_ADDRESS = 2000;
+
 /** Whether a link's address can be kept, values in it aside. */
 function leadsSomewhere(href: string): boolean {
-  return safeHref(href.replace(/\{[^{}]*\}/g, "x")) !== null;
+  return href.length <= LONGEST_ADDRESS && safeHref(href.replace(/\{[^{}]*\}/g, "x")) !== null;
 }
 
 /** Chips and passages of our own, and the pictures of replies. */
@@ -167,15 +192,21 @@ function unwrap(element: HTMLElement): void {
   element.replaceWith(...element.childNodes);
 }
 
+/** More than this of a paste is not read, in UTF-16 units. */
+const LONGEST_PASTE = 2_000_000;
+/** A longer text is pasted as it is, whatever it looks like. */
+const LONGEST_MARKDOWN = 50_000;
+
 /** Signs that a text is meant as Markdown and not just typed: its lists, headings, tables, marks, links, values. */
 const MARKDOWN =
-  /^(?:#{1,3} |[-*] |\d+\. |> |\|.+\|\s*$|:::)|\*\*\S[^*]*\*\*|\[[^\]]+\]\([^)]+\)|\{\$[a-z]+\.|:passage\[/m;
+  /^(?:#{1,3} |[-*] |\d+\. |> |\|.{1,500}\|\s*$|:::)|\*\*\S[^*]{0,500}\*\*|\[[^\]]{1,500}\]\([^)]{1,500}\)|\{\$[a-z]+\.|:passage\[/m;
 
 /** Pasted text as a piece of a document: Markdown where it looks like it, else paragraphs with their line ends. */
 export function pastedText(text: string, schema: Schema): Slice {
-  const doc: Doc = MARKDOWN.test(text)
-    ? readMarkdown(text).doc
-    : { type: "doc", content: fromPlainText(text) };
+  const doc: Doc =
+    text.length <= LONGEST_MARKDOWN && MARKDOWN.test(text)
+      ? readMarkdown(text).doc
+      : { type: "doc", content: fromPlainText(text) };
   const { content } = schema.nodeFromJSON(doc);
   // Words at the ends join the words that they are pasted into; tables and lists stay whole.
   return new Slice(content, content.firstChild?.isTextblock ? 1 : 0, content.lastChild?.isTextblock ? 1 : 0);
