@@ -99,7 +99,9 @@ test("mail from a plain client becomes a case, is answered, and the answer threa
   await expect(page.getByText("quoted text")).toBeVisible();
 });
 
-test("mail for nobody here, and mail without a sender, is refused with words", async () => {
+test("mail for nobody here is refused with words; mail without a sender is kept, and says so", async ({
+  page,
+}) => {
   await expect(deliverToUs({ from: "a@example.net", to: "nobody@example.com", text: "x" })).rejects.toThrow(
     /550 No mailbox nobody@example.com here/,
   );
@@ -108,13 +110,16 @@ test("mail for nobody here, and mail without a sender, is refused with words", a
     port: Number(process.env.INBOUND_SMTP_PORT),
     ignoreTLS: true,
   });
-  await expect(
-    transport.sendMail({
-      envelope: { from: "a@example.net", to: ["desk@example.com"] },
-      raw: "Subject: no sender\r\n\r\nx",
-    }),
-  ).rejects.toThrow(/554/);
+  await transport.sendMail({
+    envelope: { from: "nameless@example.net", to: ["desk@example.com"] },
+    raw: "Subject: no sender\r\n\r\nWho am I?",
+  });
   transport.close();
+  await signIn(page);
+  await openCase(page, "nameless");
+  await expect(page.getByRole("article", { name: "From nameless@example.net" })).toContainText(
+    "It names no sender; the address that it was delivered from stands for one.",
+  );
 });
 
 test("a customer writes in from outside, is answered, and a refusal shows with the server's words and a way to try again", async ({
@@ -130,7 +135,8 @@ test("a customer writes in from outside, is answered, and a refusal shows with t
 
   await setFaults({ mail: "refuses", only: "tandem@example.org" });
   try {
-    await openCase(page, "Thea Bramwell");
+    // What has a subject of its own is a case of its own.
+    await openCase(page, "one more thing");
     await expect(page.getByRole("article", { name: "From Thea Bramwell" }).last()).toContainText(
       "Does the tandem need a helmet?",
     );

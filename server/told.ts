@@ -17,7 +17,7 @@ export function told(error: unknown): string {
     const { data } = inDatabase.safeParse(one);
     if (data) return ["database", data.code, data.constraint ?? data.table].filter(Boolean).join(" ");
   }
-  if (/Exception$/.test(error.constructor.name)) return error.constructor.name;
+  if (error.constructor.name.endsWith("Exception")) return error.constructor.name;
   if (error instanceof SyntaxError || error instanceof z.ZodError || error instanceof URIError)
     return error.name;
   return `${error.name}: ${error.message.split("\n", 1)[0]?.slice(0, LONGEST) ?? ""}`;

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import type { OpenCase } from "#server/answering/open";
 import { Time } from "../ui/time";
@@ -16,16 +16,7 @@ export function KeptDraft({ open, person, onBack }: { open: OpenCase; person: nu
   const { revalidate } = useRevalidator();
   const version = open.draft?.version ?? 0;
 
-  useEffect(() => {
-    const kept = keptDraft(open.number, person).find();
-    if (!kept) return;
-    if (kept.version === version) void putBack();
-    else setFound(kept);
-    // What was kept is looked at once, when the case is opened.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, []);
-
-  const putBack = async () => {
+  const putBack = useCallback(async () => {
     const store = keptDraft(open.number, person);
     const kept = store.find();
     if (!kept) return;
@@ -42,7 +33,20 @@ export function KeptDraft({ open, person, onBack }: { open: OpenCase; person: nu
     await revalidate();
     onBack();
     toast({ words: "What you had typed here is back." });
-  };
+  }, [open.number, person, version, revalidate, onBack, toast]);
+
+  // What was kept is looked at once, behind the first drawing: later the saver keeps here what it is about to store.
+  const looked = useRef(false);
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      if (looked.current) return;
+      looked.current = true;
+      const kept = keptDraft(open.number, person).find();
+      if (kept?.version === version) void putBack();
+      else setFound(kept);
+    });
+    return () => clearTimeout(timer);
+  }, [open.number, person, version, putBack]);
 
   if (!found) return null;
   return (

@@ -13,16 +13,11 @@ interface Props extends ButtonHTMLAttributes<HTMLButtonElement> {
 export function Button({ look = "filled", keys, ready = true, className = "", children, ...rest }: Props) {
   const style =
     look === "filled"
-      ? "rounded-sm bg-accent px-3.5 py-2 font-semibold text-on-accent disabled:opacity-50"
-      : "quiet-link px-0.5 disabled:opacity-50";
+      ? `rounded-sm border px-3.5 py-[7px] font-semibold disabled:opacity-50 ${ready ? "border-accent bg-accent text-on-accent" : "border-line bg-transparent text-soft"}`
+      : `px-0.5 disabled:opacity-50 ${ready ? "quiet-link" : "text-soft"}`;
   return (
     <span className="inline-flex items-center gap-2">
-      <button
-        type="button"
-        {...rest}
-        data-ready={ready}
-        className={`${style} ${ready ? "" : "opacity-50"} ${className}`}
-      >
+      <button type="button" {...rest} data-ready={ready} className={`${style} ${className}`}>
         {children}
       </button>
       {keys && <Kbd keys={keys} />}

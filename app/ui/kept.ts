@@ -12,7 +12,7 @@ export class KeptInBrowser<T> {
   /** @param name of what is kept, and whose: another person at the same browser finds nothing */
   constructor(name: string, schema: z.ZodMiniType<T>) {
     this.#key = `plain-shelf:${name}`;
-    this.#shape = z.object({ version: z.number(), at: z.number(), kept: schema }) as never;
+    this.#shape = z.object({ version: z.number(), at: z.number(), kept: schema });
   }
 
   /** What is kept, on which version it rests, and since when (milliseconds since 1970); null where nothing is. */

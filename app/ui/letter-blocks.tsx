@@ -134,6 +134,7 @@ export function marked(inner: ReactNode, marks: Mark[] = []): ReactNode {
             {content}
           </a>
         );
+      case "literal":
       case "passage":
         return content;
     }

@@ -57,15 +57,19 @@ export function useReply(open: OpenReply): ReplyHandle {
         }),
     });
     saver.current = made;
-    const kept = keptContent(opened.key, person).find();
-    if (kept && kept.version === opened.revision) {
+    const looking = setTimeout(() => {
+      const kept = keptContent(opened.key, person).find();
+      if (kept?.version !== opened.revision) return;
       // Nothing was stored since: what this browser kept goes on from there.
       latest.current = kept.kept;
       setContent(kept.kept);
       setBack(true);
       made.touch();
-    }
-    return () => made.leave();
+    });
+    return () => {
+      clearTimeout(looking);
+      made.leave();
+    };
   }, [opened, person]);
 
   const current = useCallback(() => saver.current, []);

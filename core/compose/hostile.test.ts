@@ -107,9 +107,7 @@ const operator = fc.constantFrom(
   "before",
   "between",
 );
-const testing = fc
-  .tuple(name, operator, to)
-  .map(([value, is, against]) => ({ value, is, to: against }) as unknown as Condition);
+const testing = fc.tuple(name, operator, to).map(([value, is, against]) => ({ value, is, to: against }));
 const condition: fc.Arbitrary<Condition> = fc.oneof(
   testing,
   testing.map((one): Condition => ({ not: one })),
@@ -169,9 +167,9 @@ test("composing and the second look never throw, whatever stands at any place of
       (given) => {
         const slip = testSlip("", {
           document: { type: "doc", content: given.content },
-          blanks: given.blanks as never,
+          blanks: given.blanks,
           passages: given.passages,
-          values: given.values as never,
+          values: given.values,
           subject: given.subject,
           language: given.slipLanguage,
         });
@@ -182,7 +180,7 @@ test("composing and the second look never throw, whatever stands at any place of
           caseNumber: given.caseNumber,
           threadSubject: given.threadSubject,
           channel: given.channel,
-          subject: { from: given.from as "thread" | "reply" },
+          subject: { from: given.from },
           contentId: (id) => id,
         });
         const letter = compose(input);

@@ -77,7 +77,7 @@ export const conditionSchema: z.ZodMiniType<Condition> = z.pipe(
       z.refine(isSmall, { error: `More than ${MAX_TESTS} tests`, abort: true }),
     ),
   shape,
-) as z.ZodMiniType<Condition>;
+);
 
 /** The passages of a reply by id. */
 export const passagesSchema = z.record(

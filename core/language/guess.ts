@@ -2,7 +2,9 @@ import { detectAll } from "tinyld/light";
 
 /** The languages that are told apart, those in which the house and its customers write. */
 const LANGUAGES = ["en", "de", "fr", "es", "pt", "it", "nl", "pl", "da", "sv", "no", "fi"];
-const FEWEST_LETTERS = 16;
+const FEWEST_LETTERS = 20;
+/** Names and addresses are of no language: what is told apart has the words of a sentence. */
+const FEWEST_WORDS = 5;
 /** What is read of a text; more tells nothing new. UTF-16 units. */
 const MOST_READ = 4000;
 const SUREST_OF_OTHERS = 1.6;
@@ -14,6 +16,7 @@ export type LanguageGuess = (text: string) => string | null;
 export const guessLanguage: LanguageGuess = (text) => {
   const words = text.slice(0, MOST_READ);
   if ((words.match(/\p{L}/gu)?.length ?? 0) < FEWEST_LETTERS) return null;
+  if ((words.match(/\p{L}+/gu)?.length ?? 0) < FEWEST_WORDS) return null;
   const [first, second] = detectAll(words, { only: LANGUAGES });
   if (!first || (second && first.accuracy < second.accuracy * SUREST_OF_OTHERS)) return null;
   return first.lang;

@@ -13,7 +13,7 @@ const session = createCookie("plain_shelf", {
 /** By what a browser is known that has signed in before. */
 const device = createCookie("plain_shelf_device", {
   httpOnly: true,
-  sameSite: "strict",
+  sameSite: "lax",
   path: "/sign-in",
   maxAge: 400 * DAY,
 });
