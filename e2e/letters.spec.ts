@@ -207,5 +207,6 @@ test("signing out leaves nothing to go back to, and ends what was open", async (
     await page.getByRole("button", { name: "Sign in" }).click();
     await expect(page).toHaveURL(/\/waiting$/);
     await page.getByRole("button", { name: "Sign out" }).click();
+    await expect(page).toHaveURL(/\/sign-in$/);
   }
 });

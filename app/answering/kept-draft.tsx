@@ -3,14 +3,22 @@ import { useRevalidator } from "react-router";
 import type { OpenCase } from "#server/answering/open";
 import { Time } from "../ui/time";
 import { useToast } from "../ui/toast";
-import { keptDraft, postDraft } from "./draft-saver";
+import { keptDraft, postDraft, savedDraft } from "./draft-saver";
 
 /**
  * Words that this browser kept because they could not be stored: put back by themselves where nothing was written since,
  * else offered.
- * @param onBack called when they are the draft again
+ * @param onBack called with the version of the draft that they are again
  */
-export function KeptDraft({ open, person, onBack }: { open: OpenCase; person: number; onBack: () => void }) {
+export function KeptDraft({
+  open,
+  person,
+  onBack,
+}: {
+  open: OpenCase;
+  person: number;
+  onBack: (version: number) => void;
+}) {
   const [found, setFound] = useState<{ at: number; version: number } | null>(null);
   const toast = useToast();
   const { revalidate } = useRevalidator();
@@ -24,14 +32,15 @@ export function KeptDraft({ open, person, onBack }: { open: OpenCase; person: nu
       draft: { ...kept.kept.draft, version },
       text: kept.kept.text,
     }).catch(() => null);
-    if (!response?.ok) {
+    const saved = response?.ok ? savedDraft.safeParse(await response.json()) : null;
+    if (!saved?.success) {
       setFound(kept);
       return;
     }
     store.clear();
     setFound(null);
+    onBack(saved.data.version);
     await revalidate();
-    onBack();
     toast({ words: "What you had typed here is back." });
   }, [open.number, person, version, revalidate, onBack, toast]);
 

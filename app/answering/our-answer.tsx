@@ -31,8 +31,8 @@ interface Props {
   /** Keys of the replies that the answer is made of, or would be. */
   considered: string[];
   person: number;
-  /** What the browser had kept is the draft again. */
-  onBack: () => void;
+  /** What the browser had kept is the draft again, from this version on. */
+  onBack: (version: number) => void;
   onSend: (then: "next" | "stay") => Promise<void>;
   /** Leaves the shelf for the words. */
   onWrite: () => void;

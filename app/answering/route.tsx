@@ -39,18 +39,21 @@ clientLoader.hydrate = true as const;
 
 export default function Answering() {
   const { open, around, stale = null } = useLoaderData<typeof loader & typeof clientLoader>();
-  const [backs, setBacks] = useState(0);
+  // Words that were put back are shown once the draft that has them is here.
+  const [back, setBack] = useState(0);
+  const [shown, setShown] = useState(0);
+  if (back !== shown && (open.draft?.version ?? 0) >= back) setShown(back);
   useLive(open.number);
   return (
     <>
       <title>{`${open.label} ${open.customer.name} · Plain Shelf`}</title>
       {/* Each letter has an editor of its own: after one is sent, or called back, another is begun. */}
       <Spread
-        key={`${open.number} ${open.letters} ${backs}`}
+        key={`${open.number} ${open.letters} ${shown}`}
         open={open}
         around={around}
         stale={stale}
-        onBack={() => setBacks((count) => count + 1)}
+        onBack={setBack}
       />
     </>
   );

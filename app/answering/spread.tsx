@@ -35,8 +35,8 @@ export function Spread({
   around: Around;
   /** Why what is shown may be out of date; null where it is not. */
   stale: Stale | null;
-  /** What the browser had kept is the draft again. */
-  onBack: () => void;
+  /** What the browser had kept is the draft again, from this version on. */
+  onBack: (version: number) => void;
 }) {
   const offers = useOffers(open);
   const person = usePerson();

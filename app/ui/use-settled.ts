@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { useBlocker } from "react-router";
 
 /** Going on waits so long at most for what was typed. */
@@ -20,10 +20,14 @@ export function useSettledBeforeLeaving(saver: () => Settles | null, onKept: () 
     ({ currentLocation, nextLocation }) =>
       currentLocation.pathname !== nextLocation.pathname && (saver()?.isUnsaved ?? false),
   );
+  const waiting = useRef(false);
   useEffect(() => {
-    if (blocker.state !== "blocked") return;
+    // The blocker is another object with each drawing: what it waits for is waited for once.
+    if (blocker.state !== "blocked" || waiting.current) return;
+    waiting.current = true;
     const patience = new Promise<boolean>((done) => setTimeout(() => done(false), PATIENCE_MS));
     void Promise.race([saver()?.flush() ?? true, patience]).then((saved) => {
+      waiting.current = false;
       if (!saved) onKept();
       blocker.proceed();
     });

@@ -1,5 +1,9 @@
 /** Prefixes that mail programs of several languages put before a subject when answering or forwarding. */
-const PREFIX = /^\s*(?:re|aw|sv|vs|antw|tr|rif|r|fwd?|wg|rv|res|enc)(?:\[\d+\])?\s*:\s*/i;
+const PREFIX = /\s*(?:re|aw|sv|vs|antw|tr|rif|r|fwd?|wg|rv|res|enc)(?:\[\d{1,4}\])?\s*:\s*/iy;
+
+/** A case number in brackets, at the end of the last characters of a subject. */
+const NUMBER_AT_END = /\s*\[[A-Z]{1,6}-\d{1,12}\]\s*$/;
+const LONGEST_NUMBER = 30;
 
 const CONTROL = /[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g;
 
@@ -10,14 +14,18 @@ export function oneLine(text: string): string {
 
 /** A subject without answer prefixes and without a case number in brackets: what the thread is about. */
 export function bareSubject(subject: string): string {
-  let bare = oneLine(subject);
+  const line = oneLine(subject);
+  let start = 0;
+  let end = line.length;
   for (;;) {
-    const shorter = bare
-      .replace(PREFIX, "")
-      .replace(/\s*\[[A-Z]{1,6}-\d{1,12}\]\s*$/, "")
-      .trim();
-    if (shorter === bare) return bare;
-    bare = shorter;
+    PREFIX.lastIndex = start;
+    const prefix = PREFIX.exec(line)?.[0] ?? "";
+    const tail = line.slice(Math.max(start, end - LONGEST_NUMBER), end);
+    const number = NUMBER_AT_END.exec(tail)?.[0] ?? "";
+    if (prefix === "" && number === "") return line.slice(start, end).trim();
+    // A prefix never reaches over what stands at the end.
+    start = Math.min(start + prefix.length, end);
+    end = Math.max(start, end - number.length);
   }
 }
 

@@ -31,7 +31,7 @@ const bookingSchema = z.object({
 });
 
 /** References that may stand in a message: three and three capitals or digits, at least one of each kind. */
-const REFERENCE = /\b(?=[A-Z0-9-]*\d)(?=[A-Z0-9-]*[A-Z])[A-Z0-9]{3}-[A-Z0-9]{3}\b/;
+const REFERENCE = /\b(?=[A-Z0-9-]{0,6}\d)(?=[A-Z0-9-]{0,6}[A-Z])[A-Z0-9]{3}-[A-Z0-9]{3}\b/;
 
 /** The first booking reference in a text; null when there is none. */
 export function bookingReferenceIn(text: string): string | null {
