@@ -7,8 +7,8 @@ interface Part {
   /** As a note calls it: `The opening “Hello”`. */
   name: string;
   language: string;
-  /** Id of the slip, or the name of a house fact. */
-  at: SendCheck["at"];
+  /** Where it stands, found when it is asked for. */
+  at: () => SendCheck["at"];
 }
 
 /** Parts in another language than the answer: opening, closing, the agent's own words, house facts, signature. */
@@ -24,20 +24,25 @@ export function languagesThatDiffer(input: CheckInput): SendCheck[] {
       look(
         "languages-differ",
         `${part.name} is in ${languageName(part.language)}, ${lower(lead.name)} in ${languageName(lead.language)}.`,
-        part.at,
+        part.at(),
       ),
     );
 }
 
 function slipParts({ letter, slips, languageOf }: CheckInput): (Part & { isAnswer: boolean })[] {
+  const saying = new Set(
+    letter.fragments.flatMap(({ fragment }) => (fragment.words.hasWords ? [fragment.words.slip] : [])),
+  );
   return slips.flatMap((slip) => {
-    const { words, place } = placesOf(letter, (source) => source.slip === slip.id && source.kind === "own");
-    if (words.trim() === "") return [];
+    if (!saying.has(slip.id)) return [];
+    const own = () => placesOf(letter, (source) => source.slip === slip.id && source.kind === "own");
     // What a reply is written in is known; what somebody writes is told by its words.
-    const language = (slip.reply === null ? null : slip.language) ?? languageOf(words);
+    const language = (slip.reply === null ? null : slip.language) ?? languageOf(own().words);
     if (language === null) return [];
     const name = slip.reply === null ? "What you wrote" : `The ${slip.part} “${slip.title}”`;
-    return [{ name, language, at: place, isAnswer: slip.part === "answer" && slip.reply !== null }];
+    return [
+      { name, language, at: () => own().place, isAnswer: slip.part === "answer" && slip.reply !== null },
+    ];
   });
 }
 
@@ -53,14 +58,14 @@ function factParts({ letter, languageOf }: CheckInput): Part[] {
   return [...names].flatMap((name) => {
     const { words, place } = placesOf(letter, (source) => source.name === name && source.slip !== "footer");
     const language = languageOf(words);
-    return language === null ? [] : [{ name: `The house fact “${words}”`, language, at: place }];
+    return language === null ? [] : [{ name: `The house fact “${words}”`, language, at: () => place }];
   });
 }
 
 function signaturePart({ letter, languageOf }: CheckInput): Part[] {
   const { words, place } = placesOf(letter, (source) => source.slip === "signature" && source.kind === "own");
   const language = languageOf(words);
-  return language === null ? [] : [{ name: "The signature", language, at: place }];
+  return language === null ? [] : [{ name: "The signature", language, at: () => place }];
 }
 
 function lower(text: string): string {

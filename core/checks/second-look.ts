@@ -5,6 +5,7 @@ import { walk } from "../document/walk";
 import { bareSubject } from "../mail/subject";
 import type { CheckInput, SendCheck } from "./check";
 import { bodyPlace, look, stop } from "./finding";
+import { foundInLines, foundInOwnWords, linesOf } from "./reading";
 import { findName, nameKey } from "./names";
 import { languagesThatDiffer } from "./languages";
 import { attachmentWords, greetings, nobody, signOffs, titles, unfinishedMarks } from "./phrases";
@@ -44,22 +45,6 @@ function inOrder(checks: SendCheck[]): SendCheck[] {
   return [...checks].sort((a, b) => (a.at?.start ?? -1) - (b.at?.start ?? -1));
 }
 
-/** The stretches of text that a person wrote, as against values and braces that are meant; with their offset in the letter. */
-function ownWords(letter: Letter): { text: string; start: number }[] {
-  let offset = 0;
-  const stretches: { text: string; start: number }[] = [];
-  for (const { text, source } of letter.pieces) {
-    const last = stretches.at(-1);
-    // Formatting ends a piece, and not what somebody wrote.
-    if (source?.kind === "own" && !source.literal) {
-      if (last && last.start + last.text.length === offset) last.text += text;
-      else stretches.push({ text, start: offset });
-    }
-    offset += text.length;
-  }
-  return stretches;
-}
-
 const EMAIL = /^[^\s@<>"(),;:\\[\]]+@[^\s@<>"(),;:\\[\]]+\.[^\s@<>"(),;:\\[\]]+$/;
 
 function recipient({ recipient: to, channel, standing }: CheckInput): SendCheck[] {
@@ -86,15 +71,15 @@ function problems({ letter }: CheckInput): SendCheck[] {
   }));
 }
 
+const BRACES = /\{\s*\$?[\w.]+[^{}]{0,200}\}?|\{\{|\}\}/g;
+
 /** Braces that a person typed and that look like a token: it would reach the customer as it is. */
 function leftoverBraces({ letter }: CheckInput): SendCheck[] {
-  return ownWords(letter).flatMap(({ text, start }) =>
-    [...text.matchAll(/\{\s*\$?[\w.]+[^{}]*\}?|\{\{|\}\}/g)].map((match) =>
-      stop(
-        "leftover-braces",
-        `“${match[0]}” is no token; take it out, choose one from the list, or type \\{ for a brace that is meant.`,
-        bodyPlace(letter, start + match.index, start + match.index + match[0].length),
-      ),
+  return foundInOwnWords(letter, BRACES).map(({ start, text }) =>
+    stop(
+      "leftover-braces",
+      `“${text}” is no token; take it out, choose one from the list, or type \\{ for a brace that is meant.`,
+      bodyPlace(letter, start, start + text.length),
     ),
   );
 }
@@ -137,8 +122,8 @@ function otherCustomers({ letter, otherNames }: CheckInput): SendCheck[] {
 }
 
 const GREETING = new RegExp(
-  `^[ \\t]*(?:${greetings.join("|")})\\b[ \\t]+((?:(?:${titles.join("|")})\\b\\.?[ \\t]*)*)([^,!.:;\\n]{1,80})`,
-  "gimu",
+  `^[ \\t]{0,20}(?:${greetings.join("|")})\\b[ \\t]{1,20}((?:(?:${titles.join("|")})\\b\\.?[ \\t]{0,20}){0,5})([^,!.:;\\n]{1,80})`,
+  "iu",
 );
 
 /** A greeting by a name that is neither the customer's nor their organisation's. */
@@ -154,9 +139,9 @@ function otherGreeting({ letter, context }: CheckInput): SendCheck[] {
     .filter((name): name is string => typeof name === "string")
     .flatMap((name) => nameKey(name).split(" "));
   const fine = new Set([...known, ...nobody, ...titles]);
-  return [...letter.text.matchAll(GREETING)].flatMap((match) => {
+  return foundInLines(letter, GREETING).flatMap(({ match, at: line }) => {
     const name = match[2] ?? "";
-    const start = match.index + match[0].length - name.length;
+    const start = line + match.index + match[0].length - name.length;
     const words = [...name.matchAll(/[\p{L}\p{M}'’-]+/gu)].slice(0, 4);
     const first = words[0]?.[0];
     // A greeting names somebody by a capital; “hello and thank you” does not.
@@ -189,13 +174,13 @@ function fromValue(letter: Letter, at: number): boolean {
   return false;
 }
 
-const SIGN_OFF = new RegExp(`^[ \\t]*(?:${signOffs.join("|")})[ \\t]*[,.!]?[ \\t]*$`, "gimu");
+const SIGN_OFF = new RegExp(`^[ \\t]{0,20}(?:${signOffs.join("|")})[ \\t]{0,20}[,.!]?[ \\t]{0,20}$`, "iu");
 
 function signOffTwice({ letter, context }: CheckInput): SendCheck[] {
-  const [, ...again] = [...letter.text.matchAll(SIGN_OFF)];
+  const [, ...again] = foundInLines(letter, SIGN_OFF);
   const name = context.agent.name;
-  const own = typeof name === "string" ? linesThatAre(letter.text, name).slice(1) : [];
-  const spots = again.length > 0 ? again.map((match) => ({ start: match.index, text: match[0] })) : own;
+  const own = typeof name === "string" ? linesThatAre(letter, name).slice(1) : [];
+  const spots = again.length > 0 ? again.map(({ at, match }) => ({ start: at, text: match[0] })) : own;
   return spots.map(({ start, text }) =>
     look("sign-off-twice", "The sign-off stands twice.", bodyPlace(letter, start, start + text.length)),
   );
@@ -207,39 +192,31 @@ const LONG_LINE = 40;
 /** A paragraph that stands in the letter before, word by word. */
 function saidTwice({ letter }: CheckInput): SendCheck[] {
   const before = new Set<string>();
-  return linesOf(letter.text).flatMap(({ start, text }) => {
+  return linesOf(letter).flatMap(({ start, text, slip }) => {
+    if (text.length < LONG_LINE) return [];
+    // What the house puts below every letter may be said in it as well.
+    if (slip === "signature" || slip === "footer") return [];
     const words = text.replace(/\s+/g, " ").trim();
     if (words.length < LONG_LINE) return [];
-    const place = bodyPlace(letter, start, start + text.length);
-    // What the house puts below every letter may be said in it as well.
-    if (place.source === null || place.source.slip === "signature" || place.source.slip === "footer")
+    if (!before.has(words)) {
+      before.add(words);
       return [];
-    if (before.has(words))
-      return [look("said-twice", `“${words.slice(0, LONG_LINE)}…” is said twice.`, place)];
-    before.add(words);
-    return [];
+    }
+    const place = bodyPlace(letter, start, start + text.length);
+    return place.source === null
+      ? []
+      : [look("said-twice", `“${words.slice(0, LONG_LINE)}…” is said twice.`, place)];
   });
 }
 
-function linesThatAre(text: string, name: string): { start: number; text: string }[] {
-  return linesOf(text).filter((line) => nameKey(line.text) === nameKey(name));
-}
-
-/** The lines of a text, each with its offset. */
-function linesOf(text: string): { start: number; text: string }[] {
-  let start = 0;
-  return text.split("\n").map((line) => {
-    const at = start;
-    start += line.length + 1;
-    return { start: at, text: line };
-  });
+/** The lines that are a name and nothing else. */
+function linesThatAre(letter: Letter, name: string): { start: number; text: string }[] {
+  const most = 2 * name.length + 10;
+  return linesOf(letter).filter((line) => line.text.length <= most && nameKey(line.text) === nameKey(name));
 }
 
 function attachmentWording({ letter }: CheckInput): SendCheck[] {
-  const mentions = ownWords(letter).flatMap(({ text, start }) =>
-    [...text.matchAll(attachmentWords)].map((match) => ({ start: start + match.index, text: match[0] })),
-  );
-  const [first] = mentions;
+  const [first] = foundInOwnWords(letter, attachmentWords);
   if (first && letter.attachments.length === 0 && letter.pictures.length === 0) {
     return [
       look(
@@ -272,26 +249,25 @@ function sentBefore({ slips, sentReplies }: CheckInput): SendCheck[] {
 }
 
 function unfinished({ letter }: CheckInput): SendCheck[] {
-  return ownWords(letter).flatMap(({ text, start }) =>
-    [...text.matchAll(unfinishedMarks)].map((match) =>
-      look(
-        "unfinished",
-        `“${match[0]}” looks unfinished.`,
-        bodyPlace(letter, start + match.index, start + match.index + match[0].length),
-      ),
-    ),
+  return foundInOwnWords(letter, unfinishedMarks).map(({ start, text }) =>
+    look("unfinished", `“${text}” looks unfinished.`, bodyPlace(letter, start, start + text.length)),
   );
 }
 
 /** A link whose words are an address other than its target. */
 function linksThatDiffer({ letter }: CheckInput): SendCheck[] {
-  return letter.blocks.flatMap(textsOf).flatMap((text) => {
-    const link = text.marks?.find((mark) => mark.type === "link");
-    const shown = text.text.trim().replace(/[.,;]$/, "");
-    if (!link || !looksLikeAddress(shown) || sameAddress(shown, link.attrs.href)) return [];
-    const at = text.source ? placeInLetter(letter, text.source) : null;
-    return [look("link-differs", `The link says ${shown} and leads to ${bareAddress(link.attrs.href)}.`, at)];
-  });
+  const linked = letter.fragments.filter(({ fragment }) => fragment.words.hasLinks);
+  return linked
+    .flatMap(({ fragment }) => textsOf(fragment.block()))
+    .flatMap((text) => {
+      const link = text.marks?.find((mark) => mark.type === "link");
+      const shown = text.text.trim().replace(/[.,;]$/, "");
+      if (!link || !looksLikeAddress(shown) || sameAddress(shown, link.attrs.href)) return [];
+      const at = text.source ? placeInLetter(letter, text.source) : null;
+      return [
+        look("link-differs", `The link says ${shown} and leads to ${bareAddress(link.attrs.href)}.`, at),
+      ];
+    });
 }
 
 function placeInLetter(letter: Letter, source: Source): Place | null {

@@ -1,5 +1,5 @@
 import type { PatternEngine } from "../conditions/patterns";
-import type { Block, Doc, Source } from "../document/types";
+import type { Doc, Source } from "../document/types";
 import { walk } from "../document/walk";
 import { isLanguageTag, sameLanguage } from "../language/tag";
 import { answerSubject, oneLine, withCaseNumber } from "../mail/subject";
@@ -7,12 +7,21 @@ import type { Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
 import type { Style } from "../tokens/format";
 import { readText } from "../tokens/text-form";
-import { fill, fillBlank, fillOwn, fillToken, gap, type FillProblem, type Filled } from "./fill";
+import {
+  fillBlank,
+  fillFragments,
+  fillOwnFragments,
+  fillToken,
+  gap,
+  type FilledFragments,
+  type FillProblem,
+  type Fragment,
+} from "./fill";
 import type { ComposeProblem, Letter, Place, TraceEntry } from "./letter";
 import { decidePassages, labelOf, slipValues, type Decision } from "./passages";
 import type { AttachmentRef, Slip } from "./slip";
 import { unanswered } from "./unanswered";
-import { layOutHtml, layOutText, type Stationery } from "./stationery";
+import { layOutHtml, layOutText, type LetterParts, type Stationery } from "./stationery";
 
 /** Whose words the subject has: the thread's, those of the first reply that has one, or the agent's own. */
 export type SubjectChoice = { from: "thread" } | { from: "reply" } | { from: "own"; text: string };
@@ -51,55 +60,69 @@ export function compose(input: ComposeInput): Letter {
     decidePassages(slip, input.context, styleOf(input, slip), input.tokens, input.patterns),
   );
   const filled = input.slips.map((slip, index) =>
-    fill({
+    fillFragments({
       ...shared,
       style: styleOf(input, slip),
       slip,
       decisions: decided[index] ?? new Map<string, Decision>(),
     }),
   );
-  const nothing: Filled = { blocks: [], trace: [], problems: [] };
-  const own = (id: string, doc: Doc | null | undefined) => (doc ? fillOwn(id, doc, shared) : nothing);
+  const nothing: FilledFragments = { fragments: [], trace: [], problems: [] };
+  const own = (id: string, doc: Doc | null | undefined) =>
+    doc ? fillOwnFragments(id, doc, shared) : nothing;
   const email = input.channel === "email";
   const signature = own("signature", input.signature);
   const header = own("header", email ? input.stationery?.header : null);
   const footer = own("footer", email ? input.stationery?.footer : null);
-  const parts = {
-    header: header.blocks,
-    slips: filled.map((slip) => slip.blocks).filter(hasWords),
-    signature: signature.blocks,
-    footer: footer.blocks,
+  const parts: LetterParts = {
+    header: header.fragments,
+    slips: filled
+      .map((slip) => slip.fragments)
+      .filter((fragments) => fragments.some((one) => one.words.hasWords)),
+    signature: signature.fragments,
+    footer: footer.fragments,
   };
 
-  const logo = email ? (input.stationery?.logo ?? null) : null;
   const files = new Map(
     [...input.slips.flatMap((slip) => slip.attachments), ...input.attachments].map((file) => [file.id, file]),
   );
-  const pictureIds = new Set(Object.values(parts).flat(2).flatMap(picturesIn));
+  const pictureIds = new Set(
+    [parts.header, ...parts.slips, parts.signature, parts.footer].flat().flatMap(picturesIn),
+  );
+  const logo = email ? (input.stationery?.logo ?? null) : null;
   if (logo) {
     const { alt: _alt, ...file } = logo;
     files.set(file.id, file);
     pictureIds.add(file.id);
   }
-  const pictures = [...pictureIds].flatMap((id) => files.get(id) ?? []);
-  const pieces = layOutText(parts);
-  const text = pieces.map((piece) => piece.text).join("");
+  const { text, pieces, placed: fragments } = layOutText(parts);
   const subject = composeSubject(input, shared);
   const all = [...filled, signature, header, footer];
-  return {
-    subject: subject.text,
-    html: layOutHtml(parts, email ? input.stationery : null, style.language, {
-      pictureSource: (id) => (files.has(id) && input.contentId ? `cid:${input.contentId(id)}` : null),
-    }),
-    text,
-    attachments: [...files.values()].filter((file) => !pictureIds.has(file.id)),
-    pictures,
-    trace: [
+  const later = {
+    html: once(() =>
+      layOutHtml(parts, email ? input.stationery : null, style.language, {
+        pictureSource: (id) => (files.has(id) && input.contentId ? `cid:${input.contentId(id)}` : null),
+      }),
+    ),
+    trace: once(() => [
       ...subject.trace,
       ...input.slips.flatMap((slip, index) => passageTrace(slip, decided[index] ?? new Map())),
       ...all.flatMap((part) => part.trace),
       ...surroundings(input, email),
-    ],
+    ]),
+    blocks: once(() => parts.slips.flat().map((fragment) => fragment.block())),
+  };
+  return {
+    subject: subject.text,
+    get html() {
+      return later.html();
+    },
+    text,
+    attachments: [...files.values()].filter((file) => !pictureIds.has(file.id)),
+    pictures: [...pictureIds].flatMap((id) => files.get(id) ?? []),
+    get trace() {
+      return later.trace();
+    },
     problems: [
       ...languageProblems(input),
       ...subject.problems,
@@ -107,7 +130,7 @@ export function compose(input: ComposeInput): Letter {
       ...input.slips.flatMap((slip, index) =>
         unansweredProblems(slip, decided[index] ?? new Map(), filled[index]?.problems ?? [], input),
       ),
-      ...all.flatMap((part) => part.problems.map((problem) => placed(problem, pieces))),
+      ...all.flatMap((part) => part.problems.map((problem) => inPlace(problem, pieces))),
       ...[...pictureIds]
         .filter((id) => !files.has(id))
         .map((id): ComposeProblem => ({
@@ -117,8 +140,18 @@ export function compose(input: ComposeInput): Letter {
         })),
     ],
     pieces,
-    blocks: parts.slips.flat(),
+    fragments,
+    decisions: new Map(input.slips.map((slip, index) => [slip.id, decided[index] ?? new Map()])),
+    get blocks() {
+      return later.blocks();
+    },
   };
+}
+
+/** What is made when it is asked for first, and is the same ever after. */
+function once<T>(make: () => T): () => T {
+  let made: { value: T } | null = null;
+  return () => (made ??= { value: make() }).value;
 }
 
 /** How values are written in a letter, or in one of its slips: in the language of the words around them. */
@@ -192,17 +225,15 @@ function placeOf(source: Pick<Source, "slip" | "from" | "to">, pieces: Letter["p
   return null;
 }
 
-function placed({ source, ...problem }: FillProblem, pieces: Letter["pieces"]): ComposeProblem {
+function inPlace({ source, ...problem }: FillProblem, pieces: Letter["pieces"]): ComposeProblem {
   return { ...problem, at: source && placeOf(source, pieces) };
 }
 
-function hasWords(blocks: Block[]): boolean {
-  return blocks.some((block) => block.type !== "paragraph" || block.content.length > 0);
-}
-
-function picturesIn(block: Block): string[] {
+function picturesIn(fragment: Fragment): string[] {
+  // What is the same in every letter, and lines of words, hold none.
+  if (!fragment.words.mayHavePictures) return [];
   const found: string[] = [];
-  walk({ type: "doc", content: [block] }, (node) => {
+  walk({ type: "doc", content: [fragment.block()] }, (node) => {
     if (node.type === "image") found.push(node.attrs.attachment);
   });
   return found;

@@ -1,4 +1,6 @@
+import { escapeHtml, htmlOf, type HtmlOptions } from "../document/html";
 import { placeholderText } from "../document/placeholder";
+import { toPieces, type Piece } from "../document/text";
 import type {
   Block,
   BlankNode,
@@ -20,6 +22,7 @@ import { formatValue, type Formatted, type Style } from "../tokens/format";
 import { ownEntry } from "../tokens/own";
 import { lookUp } from "../tokens/values";
 import { readText } from "../tokens/text-form";
+import { compileDoc, fixedWords, ownNode, type CompiledBlock, type LinePart } from "./compiled";
 import type { ComposeProblem, TraceEntry } from "./letter";
 import { stands, type Decision } from "./passages";
 import type { Slip } from "./slip";
@@ -52,6 +55,54 @@ export function fill(input: FillInput): Filled {
   const filling = new Filling(input);
   const blocks = filling.blocks(input.slip.document.content, 0);
   return { blocks, trace: filling.trace, problems: filling.problems };
+}
+
+/** What is known of a filled block without laying it out. */
+interface FragmentWords {
+  /** Id of the slip, or the name of what stands around the slips. */
+  slip: string;
+  /** The block as plain text, in stretches that know their source. */
+  pieces: Piece[];
+  text: string;
+  /** Whether it says the same in every letter. */
+  isFixed: boolean;
+  hasWords: boolean;
+  hasLinks: boolean;
+  mayHavePictures: boolean;
+}
+
+/** A filled block of a letter: its words, and the rest of it, made when it is asked for. */
+export class Fragment {
+  readonly words: FragmentWords;
+  readonly #block: () => Block;
+  readonly #html: (options: HtmlOptions) => string;
+
+  constructor(words: FragmentWords, block: () => Block, html: (options: HtmlOptions) => string) {
+    this.words = words;
+    this.#block = block;
+    this.#html = html;
+  }
+
+  block(): Block {
+    return this.#block();
+  }
+
+  html(options: HtmlOptions): string {
+    return this.#html(options);
+  }
+}
+
+export interface FilledFragments {
+  fragments: Fragment[];
+  trace: TraceEntry[];
+  problems: FillProblem[];
+}
+
+/** The same as `fill`, block by block and quicker: what never changes of the document was laid out before. */
+export function fillFragments(input: FillInput): FilledFragments {
+  const filling = new Filling(input);
+  const fragments = compileDoc(input.slip.document).blocks.flatMap((one) => filling.fragment(one) ?? []);
+  return { fragments, trace: filling.trace, problems: filling.problems };
 }
 
 /** What stands in the letter for a value that is missing, for the eye and for the checks. */
@@ -88,6 +139,77 @@ class Filling {
 
   constructor(input: FillInput) {
     this.#input = input;
+  }
+
+  /** A block as a fragment of the letter; null where it does not stand or nothing is left of it. */
+  fragment(one: CompiledBlock): Fragment | null {
+    const { block, position, hasLinks } = one;
+    if (!this.#stands(block)) return null;
+    const slip = this.#input.slip.id;
+    if (one.kind === "fixed") {
+      const { block: filled, ...words } = fixedWords(one, slip, (fixed, at) => this.#block(fixed, at));
+      return new Fragment(
+        { ...words, slip, isFixed: true, hasWords: one.hasWords, hasLinks, mayHavePictures: false },
+        () => filled,
+        () => one.html,
+      );
+    }
+    const before = [this.trace.length, this.problems.length] as const;
+    const line = one.kind === "line" ? this.#line(one) : null;
+    if (line) return line;
+    // A line that is not as simple as it looked is filled again from its beginning.
+    [this.trace.length, this.problems.length] = before;
+    const filled = this.#block(block, position);
+    if (filled === null) return null;
+    const pieces = toPieces([filled]);
+    const hasWords = filled.type !== "paragraph" || filled.content.length > 0;
+    const text = pieces.map((piece) => piece.text).join("");
+    return new Fragment(
+      { slip, pieces, text, isFixed: false, hasWords, hasLinks, mayHavePictures: true },
+      () => filled,
+      (options) => htmlOf(filled, options),
+    );
+  }
+
+  /** A line whose every value is one run of words; null for any other, as one of which something drops out. */
+  #line(one: CompiledBlock & { kind: "line" }): Fragment | null {
+    const slip = this.#input.slip.id;
+    const { block } = one;
+    const inlines: Inline[] = [];
+    const pieces: Piece[] = [];
+    let [text, html, hasWords] = ["", one.open, false];
+    for (const part of one.parts) {
+      if (part.kind === "break") {
+        inlines.push(part.node);
+        pieces.push(NEW_LINE);
+        text += "\n";
+        html += "<br>";
+        continue;
+      }
+      const node = part.kind === "own" ? ownNode(part, slip) : this.#oneRun(part);
+      if (node === null) return null;
+      inlines.push(node);
+      if (node.source) pieces.push({ text: node.text, source: node.source });
+      text += node.text;
+      html += part.kind === "own" ? part.html : part.before + escapeHtml(node.text) + part.after;
+      hasWords ||= node.text.trim() !== "";
+    }
+    // Links show their address in plain text, and lines without words go: both are the general way’s.
+    if (one.hasLinks || !hasWords) return null;
+    html += one.close;
+    return new Fragment(
+      { slip, pieces, text, isFixed: false, hasWords: true, hasLinks: false, mayHavePictures: false },
+      () => ({ ...block, content: inlines }) as Block,
+      () => html,
+    );
+  }
+
+  #oneRun({ node, position }: LinePart & { kind: "value" }): TextNode | null {
+    const marks = node.marks?.filter((mark) => mark.type !== "literal") ?? [];
+    const marked = marks.length > 0 ? { marks } : {};
+    const formatted = node.type === "token" ? fillToken(node, this.#input) : fillBlank(node, this.#input);
+    const [run, ...more] = this.#value(node, formatted, position, marked);
+    return run?.type === "text" && more.length === 0 ? run : null;
   }
 
   blocks(blocks: Block[], start: number): Block[] {
@@ -320,6 +442,8 @@ class Filling {
   }
 }
 
+const NEW_LINE: Piece = { text: "\n" };
+
 function isBodyRow(row: TableRow): boolean {
   return row.content.some((cell) => cell.type === "tableCell");
 }
@@ -393,9 +517,24 @@ function trimStart(node: TextNode): TextNode | null {
 
 /** A document as the agent's own words, with placeholders filled: for signatures and stationery. */
 export function fillOwn(id: string, document: Doc, input: Omit<FillInput, "slip" | "decisions">): Filled {
-  return fill({
+  return fill(ownInput(id, document, input));
+}
+
+/** The same as fragments. */
+export function fillOwnFragments(
+  id: string,
+  document: Doc,
+  input: Omit<FillInput, "slip" | "decisions">,
+): FilledFragments {
+  return fillFragments(ownInput(id, document, input));
+}
+
+const NO_DECISIONS: ReadonlyMap<string, Decision> = new Map();
+
+function ownInput(id: string, document: Doc, input: Omit<FillInput, "slip" | "decisions">): FillInput {
+  return {
     ...input,
     slip: { id, document, blanks: {}, passages: {}, values: {} },
-    decisions: new Map(),
-  });
+    decisions: NO_DECISIONS,
+  };
 }

@@ -1,6 +1,8 @@
 import type { Block, Source } from "../document/types";
 import type { Piece } from "../document/text";
+import type { Decision } from "./passages";
 import type { AttachmentRef } from "./slip";
+import type { PlacedFragment } from "./stationery";
 
 /** Where something stands in a letter. */
 export interface Place {
@@ -48,7 +50,7 @@ export interface ComposeProblem {
   blank?: BlankPlace;
 }
 
-/** What composing yields. */
+/** What composing yields. HTML, trace and blocks are made when they are asked for. */
 export interface Letter {
   subject: string;
   html: string;
@@ -60,6 +62,10 @@ export interface Letter {
   problems: ComposeProblem[];
   /** The plain text in stretches that know where they came from. */
   pieces: Piece[];
+  /** The blocks of the plain text, each with its place in it. */
+  fragments: PlacedFragment[];
+  /** What was decided of the passages of each slip, by slip and passage. */
+  decisions: ReadonlyMap<string, ReadonlyMap<string, Decision>>;
   /** The filled blocks of each slip, for screens that show the letter. */
   blocks: Block[];
 }

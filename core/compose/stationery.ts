@@ -1,6 +1,7 @@
-import { escapeHtml, toEmailHtml, type HtmlOptions } from "../document/html";
-import { toPieces, type Piece } from "../document/text";
-import type { Block, Doc } from "../document/types";
+import { escapeHtml, type HtmlOptions } from "../document/html";
+import type { Piece } from "../document/text";
+import type { Doc } from "../document/types";
+import type { Fragment } from "./fill";
 import type { AttachmentRef } from "./slip";
 
 /** What surrounds an email: documents may hold tokens, as replies do. */
@@ -19,10 +20,10 @@ export interface Stationery {
 
 /** The parts of a letter, filled, in the order in which they stand. */
 export interface LetterParts {
-  header: Block[];
-  slips: Block[][];
-  signature: Block[];
-  footer: Block[];
+  header: Fragment[];
+  slips: Fragment[][];
+  signature: Fragment[];
+  footer: Fragment[];
 }
 
 const FONT = "font-family:Georgia,'Times New Roman',serif;font-size:15px;line-height:1.5";
@@ -38,7 +39,7 @@ export function layOutHtml(
   language: string,
   options: HtmlOptions,
 ): string {
-  const html = (blocks: Block[]) => toEmailHtml({ type: "doc", content: blocks }, options);
+  const html = (fragments: Fragment[]) => fragments.map((one) => one.html(options)).join("\n");
   const rows: string[] = [];
   const logo = paper?.logo && options.pictureSource?.(paper.logo.id);
   if (parts.header.length > 0 || logo) {
@@ -49,7 +50,7 @@ export function layOutHtml(
     rows.push(`<tr><td style="padding:0 0 8px 0;${rule};${SMALL}">${picture}${html(parts.header)}</td></tr>`);
   }
   const body = [...parts.slips, parts.signature]
-    .filter((blocks) => blocks.length > 0)
+    .filter((fragments) => fragments.length > 0)
     .map(html)
     .join("\n");
   const ink = `color:${paper?.textColour ?? "#17211d"}`;
@@ -69,9 +70,32 @@ export function layOutHtml(
   ].join("\n");
 }
 
-/** The letter as plain text in stretches: slips, signature, footer; the header is for the eye only. */
-export function layOutText(parts: LetterParts): Piece[] {
-  return [...parts.slips, parts.signature, parts.footer]
-    .filter((blocks) => blocks.length > 0)
-    .flatMap((blocks, index): Piece[] => [...(index > 0 ? [{ text: "\n\n" }] : []), ...toPieces(blocks)]);
+/** A fragment where it stands in the letter's plain text. */
+export interface PlacedFragment {
+  fragment: Fragment;
+  /** Offset of its first character (UTF-16 units). */
+  start: number;
+}
+
+const BETWEEN_PARTS: Piece = { text: "\n\n" };
+const NEW_LINE: Piece = { text: "\n" };
+
+/** The letter as plain text: slips, signature, footer, an empty line between blocks; the header is for the eye only. */
+export function layOutText(parts: LetterParts): { text: string; pieces: Piece[]; placed: PlacedFragment[] } {
+  const pieces: Piece[] = [];
+  const placed: PlacedFragment[] = [];
+  let text = "";
+  for (const fragments of [...parts.slips, parts.signature, parts.footer]) {
+    for (const [index, fragment] of fragments.entries()) {
+      if (text !== "" || placed.length > 0) {
+        if (index === 0) pieces.push(BETWEEN_PARTS);
+        else pieces.push(NEW_LINE, NEW_LINE);
+        text += "\n\n";
+      }
+      placed.push({ fragment, start: text.length });
+      for (const piece of fragment.words.pieces) pieces.push(piece);
+      text += fragment.words.text;
+    }
+  }
+  return { text, pieces, placed };
 }

@@ -36,8 +36,14 @@ export function toEmailHtml(doc: Doc, options: HtmlOptions = {}): string {
   return doc.content.map((block) => blockHtml(block, options)).join("\n");
 }
 
+/** One block as HTML for email, without pictures. */
+export function htmlOf(block: Block, options: HtmlOptions = {}): string {
+  return blockHtml(block, options);
+}
+
 /** Text made safe for HTML content and quoted attributes. */
 export function escapeHtml(text: string): string {
+  if (!/[&<>"']/.test(text)) return text;
   return text
     .replaceAll("&", "&amp;")
     .replaceAll("<", "&lt;")
@@ -99,7 +105,7 @@ function cellHtml(cell: TableCell, options: HtmlOptions): string {
 }
 
 function inlinesHtml(inlines: Inline[], options: HtmlOptions): string {
-  return inlines.map((inline) => markHtml(inlineHtml(inline, options), inline.marks)).join("");
+  return inlines.map((inline) => marksHtml(inlineHtml(inline, options), inline.marks)).join("");
 }
 
 function inlineHtml(inline: Inline, options: HtmlOptions): string {
@@ -120,7 +126,8 @@ function inlineHtml(inline: Inline, options: HtmlOptions): string {
   }
 }
 
-function markHtml(html: string, marks: Mark[] = []): string {
+/** HTML of an inline in its marks. */
+export function marksHtml(html: string, marks: Mark[] = []): string {
   return marks.reduceRight((inner, mark) => {
     switch (mark.type) {
       case "bold":

@@ -14,10 +14,24 @@ export type LanguageGuess = (text: string) => string | null;
 
 /** Tells a text's language by its first 4,000 characters (n-grams, by tinyld); null for a short text, or one that may be of two languages. */
 export const guessLanguage: LanguageGuess = (text) => {
+  let known = kept.get(text);
+  if (known === undefined) {
+    known = guess(text);
+    if (kept.size >= MOST_KEPT) kept.clear();
+    if (text.length <= MOST_READ) kept.set(text, known);
+  }
+  return known;
+};
+
+/** What somebody writes is asked about with every key. */
+const kept = new Map<string, string | null>();
+const MOST_KEPT = 500;
+
+function guess(text: string): string | null {
   const words = text.slice(0, MOST_READ);
   if ((words.match(/\p{L}/gu)?.length ?? 0) < FEWEST_LETTERS) return null;
   if ((words.match(/\p{L}+/gu)?.length ?? 0) < FEWEST_WORDS) return null;
   const [first, second] = detectAll(words, { only: LANGUAGES });
   if (!first || (second && first.accuracy < second.accuracy * SUREST_OF_OTHERS)) return null;
   return first.lang;
-};
+}

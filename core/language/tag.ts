@@ -2,10 +2,24 @@ import * as z from "zod/mini";
 
 /** Whether a text is a language tag that `Intl` takes (BCP 47, in the form of Unicode UTS 35). */
 export function isLanguageTag(tag: string): boolean {
+  let known = tags.get(tag);
+  if (known === undefined) {
+    known = isTag(tag);
+    if (tags.size >= MOST_KEPT) tags.clear();
+    tags.set(tag, known);
+  }
+  return known;
+}
+
+/** Few tags are met, and all the time; what is met once is no reason to keep much. */
+const tags = new Map<string, boolean>();
+const MOST_KEPT = 500;
+
+function isTag(tag: string): boolean {
   try {
     return Intl.getCanonicalLocales(tag).length === 1;
   } catch {
-    return false;
+    return false; // Told as no tag.
   }
 }
 

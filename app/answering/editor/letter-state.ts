@@ -4,9 +4,9 @@ import { secondLook } from "#core/checks/second-look";
 import type { ChosenRecipient } from "#core/checks/addressee";
 import type { LanguageGuess } from "#core/language/guess";
 import type { SendCheck, Standing } from "#core/checks/check";
-import { compose, styleOf, type ComposeInput } from "#core/compose/compose";
+import { compose, type ComposeInput } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
-import { decidePassages, type Decision } from "#core/compose/passages";
+import type { Decision } from "#core/compose/passages";
 import { ViewListeners } from "../../ui/editor/listeners";
 import { slipsOf, type PlacedSlip } from "./slips";
 
@@ -41,13 +41,7 @@ function computed(state: EditorState, inputs: LetterInputs, unfolded: ReadonlySe
   const slips = slipsOf(state.doc);
   const letter = compose({ ...inputs, slips });
   const checks = secondLook({ ...inputs, letter, slips });
-  const decisions = new Map(
-    slips.map((slip) => [
-      slip.id,
-      decidePassages(slip, inputs.context, styleOf(inputs, slip), inputs.tokens, inputs.patterns),
-    ]),
-  );
-  return { inputs, slips, letter, checks, decisions, unfolded };
+  return { inputs, slips, letter, checks, decisions: letter.decisions, unfolded };
 }
 
 /** Composes the letter anew with every change; views listen to it to redraw what they show. */
