@@ -20,6 +20,7 @@ export type CheckCode =
   | "unfinished"
   | "link-differs"
   | "languages-differ"
+  | "letter-too-long"
   | "recipient-unknown"
   | "recipient-ours";
 

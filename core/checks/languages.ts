@@ -13,6 +13,7 @@ interface Part {
 
 /** Parts in another language than the answer: opening, closing, the agent's own words, house facts, signature. */
 export function languagesThatDiffer(input: CheckInput): SendCheck[] {
+  if (isPlainlyInOne(input)) return [];
   const slips = slipParts(input);
   const answers = slips.filter((part) => part.isAnswer);
   const [lead] = [...answers, ...slips];
@@ -27,6 +28,23 @@ export function languagesThatDiffer(input: CheckInput): SendCheck[] {
         part.at(),
       ),
     );
+}
+
+/** The usual case: replies in one language, without facts or signature. */
+function isPlainlyInOne({ letter, slips }: CheckInput): boolean {
+  const [first] = slips;
+  if (first?.language === undefined) return false;
+  const { language } = first;
+  if (
+    !slips.every(
+      (slip) => slip.reply !== null && slip.language !== undefined && sameLanguage(slip.language, language),
+    )
+  )
+    return false;
+  return !letter.pieces.some(
+    ({ source }) =>
+      source?.slip === "signature" || (source?.kind === "token" && source.name?.startsWith("house.")),
+  );
 }
 
 function slipParts({ letter, slips, languageOf }: CheckInput): (Part & { isAnswer: boolean })[] {

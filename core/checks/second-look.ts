@@ -18,23 +18,28 @@ export const MAX_ATTACHMENT_BYTES = 20 * 1024 * 1024;
  * each in the order in which it stands in the letter.
  */
 export function secondLook(input: CheckInput): SendCheck[] {
-  const stops = [recipient, problems, leftoverBraces, nothingToSay, tooLarge].flatMap((check) =>
-    check(input),
-  );
-  const looks = [
-    otherCustomers,
-    otherGreeting,
-    signOffTwice,
-    saidTwice,
-    attachmentWording,
-    subjectChanged,
-    sentBefore,
-    unfinished,
-    linksThatDiffer,
-    languagesThatDiffer,
-  ].flatMap((check) => check(input));
-  return [...inOrder(stops), ...inOrder(looks)];
+  return [...foundBy(STOPPING, input), ...foundBy(LOOKING, input)];
 }
+
+function foundBy(checks: ((input: CheckInput) => SendCheck[])[], input: CheckInput): SendCheck[] {
+  const all: SendCheck[] = [];
+  for (const check of checks) for (const one of check(input)) all.push(one);
+  return all.length < 2 ? all : inOrder(all);
+}
+
+const STOPPING = [recipient, problems, leftoverBraces, nothingToSay, tooLarge, tooLong];
+const LOOKING = [
+  otherCustomers,
+  otherGreeting,
+  signOffTwice,
+  saidTwice,
+  attachmentWording,
+  subjectChanged,
+  sentBefore,
+  unfinished,
+  linksThatDiffer,
+  languagesThatDiffer,
+];
 
 /** Whether a letter with these findings may not be sent. */
 export function stopsSending(checks: SendCheck[]): boolean {
@@ -106,6 +111,15 @@ function tooLarge({ letter }: CheckInput): SendCheck[] {
   ];
 }
 
+/** Longest letter that is sent, in UTF-16 units: what is longer is not kept whole to be searched. */
+const MAX_LETTER = 100_000;
+
+function tooLong({ letter }: CheckInput): SendCheck[] {
+  if (letter.text.length <= MAX_LETTER) return [];
+  const most = MAX_LETTER.toLocaleString("en");
+  return [stop("letter-too-long", `The letter is longer than ${most} characters; attach a file instead.`)];
+}
+
 function otherCustomers({ letter, otherNames }: CheckInput): SendCheck[] {
   return otherNames.flatMap((name) => {
     const found = findName(letter.text, name);
@@ -128,31 +142,24 @@ const GREETING = new RegExp(
 
 /** A greeting by a name that is neither the customer's nor their organisation's. */
 function otherGreeting({ letter, context }: CheckInput): SendCheck[] {
-  const { customer, organisation } = context;
-  const known = [
-    customer.first_name,
-    customer.last_name,
-    customer.full_name,
-    organisation.name,
-    organisation.contact,
-  ]
-    .filter((name): name is string => typeof name === "string")
-    .flatMap((name) => nameKey(name).split(" "));
-  const fine = new Set([...known, ...nobody, ...titles]);
+  const { customer } = context;
   return foundInLines(letter, GREETING).flatMap(({ match, at: line }) => {
     const name = match[2] ?? "";
     const start = line + match.index + match[0].length - name.length;
+    // A greeting by a value of the customer's own is theirs.
+    if (fromValue(letter, start)) return [];
     const words = [...name.matchAll(/[\p{L}\p{M}'’-]+/gu)].slice(0, 4);
     const first = words[0]?.[0];
     // A greeting names somebody by a capital; “hello and thank you” does not.
     if (!first || first.slice(0, 1) === first.slice(0, 1).toLowerCase()) return [];
+    const known = namesOf(context);
     const strange = words.find((word) => {
       const capital = word[0].slice(0, 1) !== word[0].slice(0, 1).toLowerCase();
       return (
         capital &&
         !nameKey(word[0])
           .split(" ")
-          .every((key) => fine.has(key))
+          .every((key) => NOBODY.has(key) || known.has(key))
       );
     });
     if (!strange || fromValue(letter, start + strange.index)) return [];
@@ -160,6 +167,20 @@ function otherGreeting({ letter, context }: CheckInput): SendCheck[] {
     const who = typeof customer.full_name === "string" ? `; this customer is ${customer.full_name}` : "";
     return [look("other-greeting", `The greeting says “${name.trim()}”${who}.`, at)];
   });
+}
+
+const NOBODY = new Set([...nobody, ...titles]);
+
+/** The parts of the names that the customer and their organisation have, as name keys. */
+function namesOf({ customer, organisation }: CheckInput["context"]): Set<string> {
+  const names = [
+    customer.first_name,
+    customer.last_name,
+    customer.full_name,
+    organisation.name,
+    organisation.contact,
+  ];
+  return new Set(names.flatMap((name) => (typeof name === "string" ? nameKey(name).split(" ") : [])));
 }
 
 /** Whether the words at an offset are a value of the customer's own. */
@@ -196,7 +217,7 @@ function saidTwice({ letter }: CheckInput): SendCheck[] {
     if (text.length < LONG_LINE) return [];
     // What the house puts below every letter may be said in it as well.
     if (slip === "signature" || slip === "footer") return [];
-    const words = text.replace(/\s+/g, " ").trim();
+    const words = /\s\s|^\s|\s$/.test(text) ? text.replace(/\s+/g, " ").trim() : text;
     if (words.length < LONG_LINE) return [];
     if (!before.has(words)) {
       before.add(words);
@@ -211,8 +232,10 @@ function saidTwice({ letter }: CheckInput): SendCheck[] {
 
 /** The lines that are a name and nothing else. */
 function linesThatAre(letter: Letter, name: string): { start: number; text: string }[] {
+  const key = nameKey(name);
   const most = 2 * name.length + 10;
-  return linesOf(letter).filter((line) => line.text.length <= most && nameKey(line.text) === nameKey(name));
+  const likely = linesOf(letter).filter(({ text }) => text.length <= most && text.length >= key.length);
+  return likely.filter(({ text }) => text === name || nameKey(text) === key);
 }
 
 function attachmentWording({ letter }: CheckInput): SendCheck[] {

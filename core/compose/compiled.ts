@@ -1,7 +1,7 @@
 import { escapeHtml, htmlOf, marksHtml } from "../document/html";
-import { toPieces, type Piece } from "../document/text";
-import type { Block, Doc, Inline, Mark, Source, TextNode } from "../document/types";
+import type { AnyNode, Block, Doc, Inline, Mark, Source, TextNode } from "../document/types";
 import { passagesOf, sizeOf, walk } from "../document/walk";
+import type { Fragment } from "./fragment";
 
 /**
  * A document made ready for being filled many times: what never changes of it is escaped and laid out once. It is kept
@@ -14,7 +14,7 @@ export interface CompiledDoc {
 /** A block as it is composed: the same in every letter, a line of words and values, or anything else. */
 export type CompiledBlock =
   /** Holds neither values nor passages nor pictures. */
-  | (Placed & { kind: "fixed"; html: string; hasWords: boolean; instances: Map<string, FixedWords> })
+  | (Placed & { kind: "fixed"; html: string; hasWords: boolean; instances: Map<string, Fragment> })
   /** A paragraph or heading of words and values without passages, links with values or pictures among them. */
   | (Placed & { kind: "line"; parts: LinePart[]; open: string; close: string })
   | (Placed & { kind: "general" });
@@ -24,13 +24,6 @@ interface Placed {
   /** In ProseMirror's counting, within the document. */
   position: number;
   hasLinks: boolean;
-}
-
-/** What a fixed block says in a slip: its words know the slip that they came from. */
-export interface FixedWords {
-  text: string;
-  pieces: Piece[];
-  block: Block;
 }
 
 export type LinePart =
@@ -74,13 +67,14 @@ function compileBlock(block: Block, position: number): CompiledBlock {
     const isOuter = node === block;
     if (node.type === "token" || node.type === "blank" || node.type === "image") isFixed = false;
     if (!isOuter && passagesOf(node).length > 0) isFixed = false;
+    if (isBlankLine(node)) isFixed = false;
     if ("marks" in node && node.marks?.some(isLink)) {
       hasLinks = true;
       if (node.marks.some((mark) => isLink(mark) && mark.attrs.href.includes("{"))) isFixed = false;
     }
   });
   const placed = { block, position, hasLinks };
-  if (isFixed && !isBlankLine(block)) {
+  if (isFixed) {
     const hasWords = block.type !== "paragraph" || block.content.length > 0;
     return { ...placed, kind: "fixed", html: htmlOf(block), hasWords, instances: new Map() };
   }
@@ -95,7 +89,7 @@ function compileBlock(block: Block, position: number): CompiledBlock {
 const SLOT: TextNode = { type: "text", text: "\u0001" };
 
 /** A line of nothing but white space, which filling takes away. */
-function isBlankLine(block: Block): boolean {
+function isBlankLine(block: AnyNode): boolean {
   if (block.type !== "paragraph" && block.type !== "heading") return false;
   return (
     block.content.length > 0 &&
@@ -142,37 +136,29 @@ function lettered<Node extends Inline>(node: Node): Node {
 /** Kept of one document for so many slips. */
 const MOST_INSTANCES = 16;
 
-/** A fixed block's words in a slip. */
-export function fixedWords(
-  one: CompiledBlock & { kind: "fixed" },
-  slip: string,
-  fill: (block: Block, position: number) => Block | null,
-): FixedWords {
-  const known = one.instances.get(slip);
-  if (known) return known;
-  const block = fill(one.block, one.position) ?? one.block;
-  const pieces = toPieces([block]);
-  const made = { block, pieces, text: pieces.map((piece) => piece.text).join("") };
-  if (one.instances.size >= MOST_INSTANCES) one.instances.clear();
-  one.instances.set(slip, made);
-  return made;
+/** What is made once for each slip that a document stands in. */
+export function inSlip<T>(known: Map<string, T>, slip: string, make: () => T): T {
+  let one = known.get(slip);
+  if (one === undefined) {
+    one = make();
+    if (known.size >= MOST_INSTANCES) known.clear();
+    known.set(slip, one);
+  }
+  return one;
 }
 
 /** The agent's or writer's own words of a line, in a slip. */
 export function ownNode(part: LinePart & { kind: "own" }, slip: string): TextNode {
-  const known = part.sources.get(slip);
-  if (known) return known;
-  const { node, position } = part;
-  const isLiteral = node.marks?.some((mark) => mark.type === "literal") ?? false;
-  const source: Source = {
-    slip,
-    from: position,
-    to: position + node.text.length,
-    kind: "own",
-    ...(isLiteral ? { literal: true } : {}),
-  };
-  const made: TextNode = { ...lettered(node), source };
-  if (part.sources.size >= MOST_INSTANCES) part.sources.clear();
-  part.sources.set(slip, made);
-  return made;
+  return inSlip(part.sources, slip, () => {
+    const { node, position } = part;
+    const isLiteral = node.marks?.some((mark) => mark.type === "literal") ?? false;
+    const source: Source = {
+      slip,
+      from: position,
+      to: position + node.text.length,
+      kind: "own",
+      ...(isLiteral ? { literal: true } : {}),
+    };
+    return { ...lettered(node), source };
+  });
 }

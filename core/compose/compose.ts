@@ -15,8 +15,8 @@ import {
   gap,
   type FilledFragments,
   type FillProblem,
-  type Fragment,
 } from "./fill";
+import type { Fragment } from "./fragment";
 import type { ComposeProblem, Letter, Place, TraceEntry } from "./letter";
 import { decidePassages, labelOf, slipValues, type Decision } from "./passages";
 import type { AttachmentRef, Slip } from "./slip";
@@ -83,12 +83,13 @@ export function compose(input: ComposeInput): Letter {
     footer: footer.fragments,
   };
 
-  const files = new Map(
-    [...input.slips.flatMap((slip) => slip.attachments), ...input.attachments].map((file) => [file.id, file]),
-  );
-  const pictureIds = new Set(
-    [parts.header, ...parts.slips, parts.signature, parts.footer].flat().flatMap(picturesIn),
-  );
+  const files = new Map<string, AttachmentRef>();
+  for (const slip of input.slips) for (const file of slip.attachments) files.set(file.id, file);
+  for (const file of input.attachments) files.set(file.id, file);
+  const pictureIds = new Set<string>();
+  for (const fragments of [parts.header, ...parts.slips, parts.signature, parts.footer])
+    for (const fragment of fragments)
+      if (fragment.words.mayHavePictures) for (const id of picturesIn(fragment)) pictureIds.add(id);
   const logo = email ? (input.stationery?.logo ?? null) : null;
   if (logo) {
     const { alt: _alt, ...file } = logo;
@@ -123,22 +124,16 @@ export function compose(input: ComposeInput): Letter {
     get trace() {
       return later.trace();
     },
-    problems: [
-      ...languageProblems(input),
-      ...subject.problems,
-      ...input.slips.flatMap((_, index) => conditionProblems(decided[index] ?? new Map())),
-      ...input.slips.flatMap((slip, index) =>
+    problems: collected([
+      languageProblems(input),
+      subject.problems,
+      ...decided.map(conditionProblems),
+      ...input.slips.map((slip, index) =>
         unansweredProblems(slip, decided[index] ?? new Map(), filled[index]?.problems ?? [], input),
       ),
-      ...all.flatMap((part) => part.problems.map((problem) => inPlace(problem, pieces))),
-      ...[...pictureIds]
-        .filter((id) => !files.has(id))
-        .map((id): ComposeProblem => ({
-          code: "picture-missing",
-          message: `The picture “${id}” is not among the attachments`,
-          at: null,
-        })),
-    ],
+      ...all.map((part) => part.problems.map((problem) => inPlace(problem, pieces))),
+      missingPictures(pictureIds, files),
+    ]),
     pieces,
     fragments,
     decisions: new Map(input.slips.map((slip, index) => [slip.id, decided[index] ?? new Map()])),
@@ -146,6 +141,26 @@ export function compose(input: ComposeInput): Letter {
       return later.blocks();
     },
   };
+}
+
+/** Several lists as one; most are empty. */
+function collected<T>(lists: T[][]): T[] {
+  const all: T[] = [];
+  for (const list of lists) for (const one of list) all.push(one);
+  return all;
+}
+
+function missingPictures(
+  ids: ReadonlySet<string>,
+  files: ReadonlyMap<string, AttachmentRef>,
+): ComposeProblem[] {
+  const missing: ComposeProblem[] = [];
+  for (const id of ids) {
+    if (files.has(id)) continue;
+    const message = `The picture “${id}” is not among the attachments`;
+    missing.push({ code: "picture-missing", message, at: null });
+  }
+  return missing;
 }
 
 /** What is made when it is asked for first, and is the same ever after. */
@@ -161,14 +176,36 @@ export function styleOf(
 ): Style {
   const language = isLanguageTag(input.language) ? input.language : "en";
   const own = slip?.language;
-  return {
-    language: own === undefined || sameLanguage(own, language) || !isLanguageTag(own) ? language : own,
-    timeZone: input.context.time_zone,
-    customerTimeZone: input.customerTimeZone ?? null,
-  };
+  const written = own === undefined || sameLanguage(own, language) || !isLanguageTag(own) ? language : own;
+  return styleIn(written, input.context.time_zone, input.customerTimeZone ?? null);
+}
+
+/** Styles are few, and the same one is the same object: what was written in it is kept by it. */
+const styles = new Map<string, Style>();
+const MOST_STYLES = 200;
+
+let latest: Style | null = null;
+
+function styleIn(language: string, timeZone: string, customerTimeZone: string | null): Style {
+  const isLatest =
+    latest?.language === language &&
+    latest.timeZone === timeZone &&
+    latest.customerTimeZone === customerTimeZone;
+  if (latest && isLatest) return latest;
+  const key = `${language} ${timeZone} ${customerTimeZone ?? ""}`;
+  let known = styles.get(key);
+  if (!known) {
+    known = { language, timeZone, customerTimeZone };
+    if (styles.size >= MOST_STYLES) styles.clear();
+    styles.set(key, known);
+  }
+  latest = known;
+  return known;
 }
 
 function languageProblems(input: ComposeInput): ComposeProblem[] {
+  if (isLanguageTag(input.language) && input.slips.every((slip) => isLanguageTag(slip.language ?? "en")))
+    return [];
   const languages = [input.language, ...input.slips.flatMap((slip) => slip.language ?? [])];
   return [...new Set(languages)]
     .filter((language) => !isLanguageTag(language))
@@ -186,6 +223,7 @@ function unansweredProblems(
   told: FillProblem[],
   input: ComposeInput,
 ): ComposeProblem[] {
+  if (Object.keys(slip.blanks).length === 0) return [];
   const style = styleOf(input, slip);
   const values = slipValues(slip, input.context, style, input.patterns);
   const names = unanswered(
@@ -230,8 +268,6 @@ function inPlace({ source, ...problem }: FillProblem, pieces: Letter["pieces"]):
 }
 
 function picturesIn(fragment: Fragment): string[] {
-  // What is the same in every letter, and lines of words, hold none.
-  if (!fragment.words.mayHavePictures) return [];
   const found: string[] = [];
   walk({ type: "doc", content: [fragment.block()] }, (node) => {
     if (node.type === "image") found.push(node.attrs.attachment);
@@ -250,6 +286,9 @@ function passageTrace(slip: Slip, decisions: ReadonlyMap<string, Decision>): Tra
 }
 
 function conditionProblems(decisions: ReadonlyMap<string, Decision>): ComposeProblem[] {
+  let isFine = true;
+  for (const decision of decisions.values()) if (decision.problems.length > 0) isFine = false;
+  if (isFine) return [];
   return [...decisions].flatMap(([name, decision]) =>
     decision.problems.map((problem) => ({
       code: "condition-unusable" as const,

@@ -1,4 +1,4 @@
-import { escapeHtml, htmlOf, type HtmlOptions } from "../document/html";
+import { escapeHtml, htmlOf } from "../document/html";
 import { placeholderText } from "../document/placeholder";
 import { toPieces, type Piece } from "../document/text";
 import type {
@@ -22,7 +22,8 @@ import { formatValue, type Formatted, type Style } from "../tokens/format";
 import { ownEntry } from "../tokens/own";
 import { lookUp } from "../tokens/values";
 import { readText } from "../tokens/text-form";
-import { compileDoc, fixedWords, ownNode, type CompiledBlock, type LinePart } from "./compiled";
+import { compileDoc, inSlip, ownNode, type CompiledBlock, type LinePart } from "./compiled";
+import { Fragment } from "./fragment";
 import type { ComposeProblem, TraceEntry } from "./letter";
 import { stands, type Decision } from "./passages";
 import type { Slip } from "./slip";
@@ -57,41 +58,6 @@ export function fill(input: FillInput): Filled {
   return { blocks, trace: filling.trace, problems: filling.problems };
 }
 
-/** What is known of a filled block without laying it out. */
-interface FragmentWords {
-  /** Id of the slip, or the name of what stands around the slips. */
-  slip: string;
-  /** The block as plain text, in stretches that know their source. */
-  pieces: Piece[];
-  text: string;
-  /** Whether it says the same in every letter. */
-  isFixed: boolean;
-  hasWords: boolean;
-  hasLinks: boolean;
-  mayHavePictures: boolean;
-}
-
-/** A filled block of a letter: its words, and the rest of it, made when it is asked for. */
-export class Fragment {
-  readonly words: FragmentWords;
-  readonly #block: () => Block;
-  readonly #html: (options: HtmlOptions) => string;
-
-  constructor(words: FragmentWords, block: () => Block, html: (options: HtmlOptions) => string) {
-    this.words = words;
-    this.#block = block;
-    this.#html = html;
-  }
-
-  block(): Block {
-    return this.#block();
-  }
-
-  html(options: HtmlOptions): string {
-    return this.#html(options);
-  }
-}
-
 export interface FilledFragments {
   fragments: Fragment[];
   trace: TraceEntry[];
@@ -101,7 +67,11 @@ export interface FilledFragments {
 /** The same as `fill`, block by block and quicker: what never changes of the document was laid out before. */
 export function fillFragments(input: FillInput): FilledFragments {
   const filling = new Filling(input);
-  const fragments = compileDoc(input.slip.document).blocks.flatMap((one) => filling.fragment(one) ?? []);
+  const fragments: Fragment[] = [];
+  for (const one of compileDoc(input.slip.document).blocks) {
+    const fragment = filling.fragment(one);
+    if (fragment) fragments.push(fragment);
+  }
   return { fragments, trace: filling.trace, problems: filling.problems };
 }
 
@@ -146,14 +116,7 @@ class Filling {
     const { block, position, hasLinks } = one;
     if (!this.#stands(block)) return null;
     const slip = this.#input.slip.id;
-    if (one.kind === "fixed") {
-      const { block: filled, ...words } = fixedWords(one, slip, (fixed, at) => this.#block(fixed, at));
-      return new Fragment(
-        { ...words, slip, isFixed: true, hasWords: one.hasWords, hasLinks, mayHavePictures: false },
-        () => filled,
-        () => one.html,
-      );
-    }
+    if (one.kind === "fixed") return this.#fixed(one);
     const before = [this.trace.length, this.problems.length] as const;
     const line = one.kind === "line" ? this.#line(one) : null;
     if (line) return line;
@@ -169,6 +132,21 @@ class Filling {
       () => filled,
       (options) => htmlOf(filled, options),
     );
+  }
+
+  #fixed(one: CompiledBlock & { kind: "fixed" }): Fragment {
+    const { id: slip } = this.#input.slip;
+    return inSlip(one.instances, slip, () => {
+      const block = this.#block(one.block, one.position) ?? one.block;
+      const pieces = toPieces([block]);
+      const text = pieces.map((piece) => piece.text).join("");
+      const { hasWords, hasLinks, html } = one;
+      return new Fragment(
+        { slip, pieces, text, isFixed: true, hasWords, hasLinks, mayHavePictures: false },
+        () => block,
+        () => html,
+      );
+    });
   }
 
   /** A line whose every value is one run of words; null for any other, as one of which something drops out. */
@@ -205,11 +183,23 @@ class Filling {
   }
 
   #oneRun({ node, position }: LinePart & { kind: "value" }): TextNode | null {
+    const formatted = node.type === "token" ? fillToken(node, this.#input) : fillBlank(node, this.#input);
+    if (node.type === "token" && formatted.kind === "text" && isOneRun(formatted.text))
+      return this.#tokenRun(node, formatted, position);
     const marks = node.marks?.filter((mark) => mark.type !== "literal") ?? [];
     const marked = marks.length > 0 ? { marks } : {};
-    const formatted = node.type === "token" ? fillToken(node, this.#input) : fillBlank(node, this.#input);
     const [run, ...more] = this.#value(node, formatted, position, marked);
     return run?.type === "text" && more.length === 0 ? run : null;
+  }
+
+  /** The usual case of a token: it has a value, on one line. */
+  #tokenRun(node: TokenNode, { text, fellBack }: Formatted & { kind: "text" }, position: number): TextNode {
+    const slip = this.#input.slip.id;
+    const { name } = node.attrs;
+    this.trace.push({ kind: "token", slip, name, value: text, why: fellBack ? FELL_BACK : FROM_VALUE });
+    const source: Source = { slip, from: position, to: position + 1, kind: "token", name };
+    const marks = node.marks?.filter((mark) => mark.type !== "literal");
+    return marks && marks.length > 0 ? { type: "text", text, marks, source } : { type: "text", text, source };
   }
 
   blocks(blocks: Block[], start: number): Block[] {
@@ -234,6 +224,7 @@ class Filling {
 
   #stands(node: Block | ListItem | TableRow | Inline): boolean {
     const refs = passagesOf(node);
+    if (refs.length === 0) return true;
     for (const { id } of refs) {
       if (this.#input.decisions.has(id) || this.#reported.has(id)) continue;
       this.#reported.add(id);
@@ -358,7 +349,7 @@ class Filling {
       return [];
     }
     if (formatted.kind === "text") {
-      record(formatted.text, formatted.fellBack ? "fallback: there is no value" : "from the value");
+      record(formatted.text, formatted.fellBack ? FELL_BACK : FROM_VALUE);
       return formatted.text
         .split("\n")
         .flatMap((words, index): Inline[] => [
@@ -443,6 +434,12 @@ class Filling {
 }
 
 const NEW_LINE: Piece = { text: "\n" };
+const FELL_BACK = "fallback: there is no value";
+const FROM_VALUE = "from the value";
+
+function isOneRun(text: string): boolean {
+  return text !== "" && !text.includes("\n");
+}
 
 function isBodyRow(row: TableRow): boolean {
   return row.content.some((cell) => cell.type === "tableCell");

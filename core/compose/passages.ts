@@ -1,3 +1,4 @@
+import type { Condition } from "../conditions/condition";
 import { evaluate, valuesOf, type Values } from "../conditions/evaluate";
 import type { PatternEngine } from "../conditions/patterns";
 import { inWords } from "../conditions/words";
@@ -58,10 +59,27 @@ export function decidePassages(
   return new Map(
     Object.entries(slip.passages).map(([id, passage]) => {
       const verdict = evaluate(passage.when, values);
-      const words = inWords(passage.when, (name) => labelOf(name, slip, tokens));
-      return [id, { words, ...verdict }];
+      return [id, { words: wordsOf(passage.when, slip, tokens), ...verdict }];
     }),
   );
+}
+
+/** Conditions in words, by the condition: they never change while blanks and tokens are called the same. */
+const worded = new WeakMap<
+  Condition,
+  { blanks: Slip["blanks"]; tokens: ReadonlyMap<string, Token>; words: string }
+>();
+
+function wordsOf(
+  condition: Condition,
+  slip: Pick<Slip, "blanks">,
+  tokens: ReadonlyMap<string, Token>,
+): string {
+  const known = worded.get(condition);
+  if (known?.blanks === slip.blanks && known.tokens === tokens) return known.words;
+  const words = inWords(condition, (name) => labelOf(name, slip, tokens));
+  worded.set(condition, { blanks: slip.blanks, tokens, words });
+  return words;
 }
 
 /**

@@ -1,7 +1,7 @@
 import { escapeHtml, type HtmlOptions } from "../document/html";
 import type { Piece } from "../document/text";
 import type { Doc } from "../document/types";
-import type { Fragment } from "./fill";
+import type { Fragment } from "./fragment";
 import type { AttachmentRef } from "./slip";
 
 /** What surrounds an email: documents may hold tokens, as replies do. */

@@ -30,11 +30,13 @@ export const languageSchema = z
 
 /** Whether two tags are of one language, whatever the region: `en` and `en-GB`. */
 export function sameLanguage(a: string, b: string): boolean {
+  if (a === b) return true;
   return primary(a) === primary(b);
 }
 
 function primary(tag: string): string {
-  return tag.split("-")[0]?.toLowerCase() ?? "";
+  const end = tag.indexOf("-");
+  return (end < 0 ? tag : tag.slice(0, end)).toLowerCase();
 }
 
 /** A language by its English name; the tag itself where it has none. */

@@ -9,11 +9,27 @@ const CONTROL = /[\u0000-\u001f\u007f-\u009f\u2028\u2029]+/g;
 
 /** A subject on one line, as a header may carry it (RFC 5322, 2.2). */
 export function oneLine(text: string): string {
+  if (!/[\s\u0000-\u001f\u007f-\u009f]{2}|[^\S ]|[\u0000-\u001f\u007f-\u009f]|^ | $/.test(text)) return text;
   return text.replace(CONTROL, " ").replace(/\s+/g, " ").trim();
 }
 
 /** A subject without answer prefixes and without a case number in brackets: what the thread is about. */
 export function bareSubject(subject: string): string {
+  let known = bare.get(subject);
+  if (known === undefined) {
+    known = bared(subject);
+    if (bare.size >= MOST_KEPT) bare.clear();
+    if (subject.length <= LONGEST_KEPT) bare.set(subject, known);
+  }
+  return known;
+}
+
+/** The subjects of the cases that are open just now are asked about with every key. */
+const bare = new Map<string, string>();
+const MOST_KEPT = 500;
+const LONGEST_KEPT = 1000;
+
+function bared(subject: string): string {
   const line = oneLine(subject);
   let start = 0;
   let end = line.length;

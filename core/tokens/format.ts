@@ -25,13 +25,60 @@ export type Formatted =
  * Without a function the value's type chooses one. A missing value takes the placeholder's `fallback`,
  * and stays missing where there is none: it never becomes an empty text.
  */
-export function formatValue(value: Value, { fn, options }: PlaceholderAttrs, style: Style): Formatted {
-  if (value.kind === "missing") {
-    const fallback = options.fallback?.trim();
-    return fallback
-      ? { kind: "text", text: fallback, fellBack: true }
-      : { kind: "missing", why: value.why, ...(value.unfit ? { unfit: true } : {}) };
+export function formatValue(value: Value, attrs: PlaceholderAttrs, style: Style): Formatted {
+  if (value.kind === "missing") return formatMissing(value, attrs);
+  const slot = slotOf(attrs, style, value.type);
+  const key = keyOf(value.value);
+  if (!slot || key === null) return formatAnew(value, attrs, style);
+  let known = slot.written.get(key);
+  if (!known) {
+    known = formatAnew(value, attrs, style);
+    if (slot.written.size >= MOST_IN_SLOT) slot.written.clear();
+    slot.written.set(key, known);
   }
+  return known;
+}
+
+/** What a placeholder has written before in a style, of values of one type. */
+interface Slot {
+  style: Style;
+  type: TokenType | null;
+  written: Map<string | number, Formatted>;
+}
+
+/** A placeholder's attributes never change: what it wrote is kept by them. */
+const slots = new WeakMap<PlaceholderAttrs, Slot[]>();
+const MOST_SLOTS = 8;
+const MOST_IN_SLOT = 200;
+
+function slotOf(attrs: PlaceholderAttrs, style: Style, type: TokenType | null): Slot | null {
+  const own = slots.get(attrs);
+  const known = own?.find((slot) => slot.style === style && slot.type === type);
+  if (known) return known;
+  const made: Slot = { style, type, written: new Map() };
+  slots.set(attrs, [made, ...(own ?? [])].slice(0, MOST_SLOTS));
+  return made;
+}
+
+/** A value as a key; null for a list, which is written anew each time. */
+function keyOf(value: (Value & { kind: "value" })["value"]): string | number | null {
+  if (typeof value === "string" || typeof value === "number") return value;
+  if (typeof value === "boolean") return value ? "\u0001yes" : "\u0001no";
+  return isMoney(value) ? `\u0001${value.amount} ${value.currency}` : null;
+}
+
+function formatMissing(value: Value & { kind: "missing" }, { options }: PlaceholderAttrs): Formatted {
+  const fallback = options.fallback?.trim();
+  return fallback
+    ? { kind: "text", text: fallback, fellBack: true }
+    : { kind: "missing", why: value.why, ...(value.unfit ? { unfit: true } : {}) };
+}
+
+function formatAnew(
+  value: Value & { kind: "value" },
+  { fn, options }: PlaceholderAttrs,
+  style: Style,
+): Formatted {
   const usual = usualFormat(value);
   const name = fn ?? usual.fn;
   const { fallback: _fallback, case: letterCase, ...rest } = options;

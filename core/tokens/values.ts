@@ -28,8 +28,10 @@ export function lookUp(context: Context, name: string, type: TokenType | null): 
   const key = name.slice(dot + 1);
   if (!isTokenGroup(group)) return { kind: "missing", why: `there is no group “${group}”` };
   const details = context[group];
-  const why = Object.keys(details).length === 0 ? missingGroup[group] : `the ${group} does not say`;
-  return valueOf(Object.hasOwn(details, key) ? details[key] : undefined, type, why);
+  const value = valueOf(Object.hasOwn(details, key) ? details[key] : undefined, type, "");
+  if (value.kind === "value") return value;
+  const isEmpty = Object.keys(details).length === 0;
+  return { ...value, why: isEmpty ? missingGroup[group] : `the ${group} does not say` };
 }
 
 const missingGroup: Record<TokenGroup, string> = {
@@ -41,15 +43,21 @@ const missingGroup: Record<TokenGroup, string> = {
   house: "no house facts are kept",
 };
 
+const groups: ReadonlySet<string> = new Set(tokenGroups);
+
 function isTokenGroup(name: string): name is TokenGroup {
-  return (tokenGroups as readonly string[]).includes(name);
+  return groups.has(name);
 }
 
 // Control characters, and the marks that override the direction of what follows them.
 const UNPRINTABLE = /[\u0000-\u0009\u000b-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069\ufeff]/g;
 
+/** Whatever is changed below: line ends of every kind, tabs, and what is unprintable. */
+const UNUSUAL = /[\u0000-\u001f\u007f-\u009f\u2028-\u202e\u2066-\u2069\ufeff]/;
+
 /** Printable text on one line, or on several for long texts. */
 function clean(text: string, keepLines: boolean): string {
+  if (!UNUSUAL.test(text)) return text.trim();
   const printable = text
     .replace(/\r\n?|\u0085|\u2028|\u2029/g, "\n")
     .replaceAll("\t", " ")
