@@ -230,9 +230,17 @@ function saidTwice({ letter }: CheckInput): SendCheck[] {
   });
 }
 
+let agent = { name: "", key: "" };
+
+/** The key of the agent's name, which is the same from letter to letter. */
+function agentKey(name: string): string {
+  if (agent.name !== name) agent = { name, key: nameKey(name) };
+  return agent.key;
+}
+
 /** The lines that are a name and nothing else. */
 function linesThatAre(letter: Letter, name: string): { start: number; text: string }[] {
-  const key = nameKey(name);
+  const key = agentKey(name);
   const most = 2 * name.length + 10;
   const likely = linesOf(letter).filter(({ text }) => text.length <= most && text.length >= key.length);
   return likely.filter(({ text }) => text === name || nameKey(text) === key);

@@ -105,12 +105,14 @@ export function compose(input: ComposeInput): Letter {
         pictureSource: (id) => (files.has(id) && input.contentId ? `cid:${input.contentId(id)}` : null),
       }),
     ),
-    trace: once(() => [
-      ...subject.trace,
-      ...input.slips.flatMap((slip, index) => passageTrace(slip, decided[index] ?? new Map())),
-      ...all.flatMap((part) => part.trace),
-      ...surroundings(input, email),
-    ]),
+    trace: once(() =>
+      collected([
+        subject.trace,
+        ...input.slips.map((slip, index) => passageTrace(slip, decided[index] ?? new Map())),
+        ...all.map((part) => part.trace),
+        surroundings(input, email),
+      ]),
+    ),
     blocks: once(() => parts.slips.flat().map((fragment) => fragment.block())),
   };
   return {

@@ -23,15 +23,28 @@ export function valueOf(detail: Detail | undefined, type: TokenType | null, why:
 
 /** Looks a token up. Only a group's own entries count, so that no name reaches anything else. */
 export function lookUp(context: Context, name: string, type: TokenType | null): Value {
-  const dot = name.indexOf(".");
-  const group = name.slice(0, dot);
-  const key = name.slice(dot + 1);
+  const { group, key } = partsOf(name);
   if (!isTokenGroup(group)) return { kind: "missing", why: `there is no group “${group}”` };
   const details = context[group];
   const value = valueOf(Object.hasOwn(details, key) ? details[key] : undefined, type, "");
   if (value.kind === "value") return value;
   const isEmpty = Object.keys(details).length === 0;
   return { ...value, why: isEmpty ? missingGroup[group] : `the ${group} does not say` };
+}
+
+/** Names are few and looked up all the time. */
+const parts = new Map<string, { group: string; key: string }>();
+const MOST_NAMES = 2000;
+
+function partsOf(name: string): { group: string; key: string } {
+  let known = parts.get(name);
+  if (!known) {
+    const dot = name.indexOf(".");
+    known = { group: name.slice(0, dot), key: name.slice(dot + 1) };
+    if (parts.size >= MOST_NAMES) parts.clear();
+    parts.set(name, known);
+  }
+  return known;
 }
 
 const missingGroup: Record<TokenGroup, string> = {
