@@ -1,5 +1,6 @@
 import { asBuilt } from "./built";
 import { benchLibrary } from "./library";
+import { benchLoad } from "./load";
 import { benchRanking } from "./ranking";
 import { benchRankingScale } from "./ranking-scale";
 import { benchRankingStart } from "./ranking-start";
@@ -8,6 +9,7 @@ import { benchRankingStart } from "./ranking-start";
 const benches: Record<string, () => object | Promise<object>> = {
   compose: () => asBuilt("compose", "benchCompose"),
   library: benchLibrary,
+  load: benchLoad,
   ranking: benchRanking,
   "ranking-scale": benchRankingScale,
   "ranking-start": benchRankingStart,

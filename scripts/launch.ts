@@ -6,7 +6,7 @@ import { setTimeout as delay } from "node:timers/promises";
 import { readEnvironment, type Environment } from "#server/environment";
 import { ensurePackages, postgres } from "./debian";
 import { isFree } from "./ports";
-import { startPostgres, type Postgres } from "./postgres";
+import { keepRunning, startPostgres, type Postgres } from "./postgres";
 import { Supervisor, type Part } from "./supervise";
 
 /** What ends the command with one clear line. */
@@ -78,9 +78,11 @@ export async function launch(mode: Mode): Promise<void> {
   let database: Postgres | null = null;
   const supervisor = new Supervisor(dataDir, say);
   let stopping = false;
+  let leaveDatabase = (): void => undefined;
   const stop = async (code: number) => {
     if (stopping) return;
     stopping = true;
+    leaveDatabase();
     await supervisor.stop();
     database?.stop();
     process.exit(code);
@@ -94,6 +96,7 @@ export async function launch(mode: Mode): Promise<void> {
       ensurePackages([postgres]);
       database = await startPostgres(join(dataDir, "postgres"));
       if (!database.folder.startsWith(dataDir)) say(`PostgreSQL’s data is in ${database.folder}`);
+      leaveDatabase = keepRunning(database, join(dataDir, "postgres"), say);
     }
     const environment = settings(database?.url ?? process.env.DATABASE_URL ?? "", sessionSecret(dataDir));
     const env = {

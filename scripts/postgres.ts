@@ -1,6 +1,7 @@
 import { execFileSync, spawnSync } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
 import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { connect as connectTo } from "node:net";
 import { join } from "node:path";
 import { isRoot, POSTGRES_BIN } from "./debian";
 import { freePort, isFree } from "./ports";
@@ -83,11 +84,58 @@ export async function startPostgres(wanted: string, quick = false): Promise<Post
     if (!port || !(await isFree(port))) port = await freePort();
     writeFileSync(portFile, String(port));
     const speed = quick ? "-c fsync=off -c synchronous_commit=off -c full_page_writes=off" : "";
-    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= ${speed}`;
+    // What an error tells in detail are values of rows.
+    const options = `-c log_error_verbosity=terse -p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories= ${speed}`;
     run(join(POSTGRES_BIN, "pg_ctl"), ["-D", data, "-l", log, "-w", "-o", options, "start"]);
   }
   await createDatabase(address(port));
   return { url: address(port), folder, stop };
+}
+
+const WATCH_MS = 1000;
+
+/**
+ * Starts a PostgreSQL of ours again when it dies.
+ * @param say told when that happens
+ * @returns how to leave it alone
+ */
+export function keepRunning(postgres: Postgres, wanted: string, say: (line: string) => void): () => void {
+  const port = Number(new URL(postgres.url).port);
+  let [busy, left] = [false, false];
+  const watch = setInterval(() => {
+    if (busy) return;
+    busy = true;
+    void answers(port)
+      .then(async (alive) => {
+        if (alive || left) return;
+        say("PostgreSQL has ended; it is started again");
+        await startPostgres(wanted);
+      })
+      .catch((error: unknown) =>
+        say(`PostgreSQL could not be started: ${error instanceof Error ? error.message : String(error)}`),
+      )
+      .finally(() => {
+        busy = false;
+      });
+  }, WATCH_MS);
+  return () => {
+    left = true;
+    clearInterval(watch);
+  };
+}
+
+function answers(port: number): Promise<boolean> {
+  return new Promise((resolve) => {
+    const socket = connectTo({ port, host: "127.0.0.1", timeout: 5000 });
+    const done = (alive: boolean) => {
+      socket.destroy();
+      resolve(alive);
+    };
+    socket.once("connect", () => done(true));
+    socket.once("error", () => done(false));
+    // A server that is busy is not one that has ended.
+    socket.once("timeout", () => done(true));
+  });
 }
 
 function isRunning(data: string): boolean {

@@ -1,14 +1,7 @@
 import { spawn, type ChildProcess } from "node:child_process";
-import {
-  createWriteStream,
-  existsSync,
-  mkdirSync,
-  renameSync,
-  rmSync,
-  statSync,
-  writeFileSync,
-} from "node:fs";
+import { chmodSync, existsSync, mkdirSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { createStream, type RotatingFileStream } from "rotating-file-stream";
 
 /** One process of the program. */
 export interface Part {
@@ -22,26 +15,31 @@ const LONGEST_WAIT_MS = 30_000;
 /** A process that ran this long was well: its next failure is a first one. */
 const WELL_MS = 60_000;
 const STOP_MS = 8000;
-const LARGEST_LOG = 20 * 1024 * 1024;
+/** A log that is larger is put aside, while it is written to; so many are kept. */
+const LARGEST_LOG = "20M";
+const LOGS_KEPT = 3;
 
 /** Runs the parts of the program, starts each again when it dies, waiting longer each time, and stops them all. */
 export class Supervisor {
   readonly #dataDir: string;
   readonly #say: (line: string) => void;
   readonly #children = new Map<string, ChildProcess>();
+  readonly #logs = new Map<string, RotatingFileStream>();
   #stopping = false;
 
   constructor(dataDir: string, say: (line: string) => void) {
     this.#dataDir = dataDir;
     this.#say = say;
-    mkdirSync(join(dataDir, "log"), { recursive: true });
+    // Logs tell who asked for what, and when: they are for whoever runs the program.
+    mkdirSync(join(dataDir, "log"), { recursive: true, mode: 0o700 });
+    chmodSync(join(dataDir, "log"), 0o700);
     mkdirSync(join(dataDir, "run"), { recursive: true });
   }
 
   run(part: Part, wait = FIRST_WAIT_MS): void {
     if (this.#stopping) return;
     const started = Date.now();
-    const log = createWriteStream(this.#logFile(part.name), { flags: "a" });
+    const log = this.#log(part.name);
     const child = spawn(process.execPath, part.args, {
       stdio: ["ignore", "pipe", "pipe"],
       env: { ...process.env, ...part.env, PROCESS_NAME: part.name },
@@ -51,13 +49,12 @@ export class Supervisor {
     child.stdout.pipe(log, { end: false });
     child.stderr.pipe(log, { end: false });
     child.once("exit", (code, signal) => {
-      log.end();
       this.#children.delete(part.name);
       rmSync(this.#pidFile(part.name), { force: true });
       if (this.#stopping) return;
       const next = Date.now() - started > WELL_MS ? FIRST_WAIT_MS : wait;
       this.#say(
-        `${part.name} ended (${signal ?? `code ${code}`}); it starts again in ${next / 1000} s. Its log: ${this.#logFile(part.name)}`,
+        `${part.name} ended (${signal ?? `code ${code}`}); it starts again in ${next / 1000} s. Its log: ${join(this.#dataDir, "log", `${part.name}.log`)}`,
       );
       setTimeout(() => this.run(part, Math.min(next * 2, LONGEST_WAIT_MS)), next);
     });
@@ -81,10 +78,16 @@ export class Supervisor {
     );
   }
 
-  #logFile(name: string): string {
-    const path = join(this.#dataDir, "log", `${name}.log`);
-    if (existsSync(path) && statSync(path).size > LARGEST_LOG) renameSync(path, `${path}.old`);
-    return path;
+  #log(name: string): RotatingFileStream {
+    const known = this.#logs.get(name);
+    if (known) return known;
+    const path = join(this.#dataDir, "log");
+    const file = `${name}.log`;
+    if (existsSync(join(path, file))) chmodSync(join(path, file), 0o600);
+    const log = createStream(file, { path, size: LARGEST_LOG, rotate: LOGS_KEPT, mode: 0o600 });
+    log.on("error", (error) => this.#say(`${name}.log cannot be written: ${error.message}`));
+    this.#logs.set(name, log);
+    return log;
   }
 
   #pidFile(name: string): string {

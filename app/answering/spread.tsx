@@ -1,6 +1,7 @@
 import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { createPortal, flushSync } from "react-dom";
 import { Link, useNavigate } from "react-router";
+import type { StripReply } from "#server/replies/strip";
 import type { OpenCase } from "#server/answering/open";
 import { Kbd } from "../ui/kbd";
 import { StaleLine, type Stale } from "../ui/stale";
@@ -47,7 +48,8 @@ export function Spread({
   const search = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const toast = useToast();
-  const taken = useMemo(() => new Set(letter?.slips.flatMap((slip) => slip.reply ?? []) ?? []), [letter]);
+  const takenKeys = letter?.slips.flatMap((slip) => slip.reply ?? []).join("\n") ?? "";
+  const taken = useMemo(() => new Set(takenKeys === "" ? [] : takenKeys.split("\n")), [takenKeys]);
 
   const backToShelf = useCallback(() => search.current?.focus(), []);
   // The words must be on the page before the hand can be put on them.
@@ -72,6 +74,24 @@ export function Spread({
     // The command waits for the next frame; what is typed before it belongs to the answer already.
     editor.view.focus();
   }, [editor, showAnswer]);
+
+  const onLook = useCallback(
+    (isLooking: boolean, at?: number) => {
+      setLooking(isLooking);
+      const reply = at === undefined ? null : strip.replies[at];
+      if (reply && at !== undefined) offers.look(reply, at);
+    },
+    [strip.replies, offers],
+  );
+  const onTake = useCallback(
+    (reply: StripReply, how: "swap" | "stack") => {
+      showAnswer();
+      if (take(reply, how)) offers.take(reply, strip.replies.indexOf(reply));
+      else toast({ words: `“${reply.title}” is in your answer already.` });
+      strip.next(reply, taken);
+    },
+    [showAnswer, take, offers, strip, toast, taken],
+  );
 
   useKeys((event) => {
     if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
@@ -111,21 +131,12 @@ export function Spread({
       </div>
       <StaleLine stale={stale} />
       <Strip
-        open={open}
+        began={open.draft !== null}
         search={search}
         taken={taken}
         strip={strip}
-        onLook={(looking, at) => {
-          setLooking(looking);
-          const reply = at === undefined ? null : strip.replies[at];
-          if (reply && at !== undefined) offers.look(reply, at);
-        }}
-        onTake={(reply, how) => {
-          showAnswer();
-          if (take(reply, how)) offers.take(reply, strip.replies.indexOf(reply));
-          else toast({ words: `“${reply.title}” is in your answer already.` });
-          strip.next(reply, taken);
-        }}
+        onLook={onLook}
+        onTake={onTake}
         onLeave={toAnswer}
       />
     </main>

@@ -1,12 +1,12 @@
-import { useEffect, useId, useRef, type KeyboardEvent, type RefObject } from "react";
-import type { OpenCase } from "#server/answering/open";
+import { memo, useCallback, useEffect, useId, useRef, type KeyboardEvent, type RefObject } from "react";
 import type { StripReply } from "#server/replies/strip";
 import { fitWords } from "#core/ranking/words";
 import { Kbd } from "../ui/kbd";
 import type { StripHandle } from "./use-strip";
 
 interface Props {
-  open: OpenCase;
+  /** Whether an answer is under way already. */
+  began: boolean;
   strip: StripHandle;
   search: RefObject<HTMLInputElement | null>;
   taken: ReadonlySet<string>;
@@ -17,25 +17,38 @@ interface Props {
 }
 
 /** The shelf along the bottom: replies for this case, to look at with the arrows and to take with Enter. */
-export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: Props) {
+export const Strip = memo(function Strip({ began, strip, search, taken, onLook, onTake, onLeave }: Props) {
   const id = useId();
   const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
   const { nothingFits, unranked } = strip;
   /** What answers a second question goes beside the answer that is there, not in its place. */
   const answersMore = (reply: StripReply) => reply.also !== null && taken.size > 0;
   const board = useRef<HTMLDivElement>(null);
-  const began = open.draft !== null;
 
   useEffect(() => {
     if (!began) search.current?.focus({ preventScroll: true });
   }, [began, search]);
 
-  const go = (next: number) => {
-    const to = Math.max(0, Math.min(replies.length - 1, next));
-    setCurrent(to);
-    onLook(true, to);
-    board.current?.children[to]?.scrollIntoView({ block: "nearest", inline: "nearest" });
-  };
+  const go = useCallback(
+    (next: number) => {
+      const to = Math.max(0, Math.min(replies.length - 1, next));
+      setCurrent(to);
+      onLook(true, to);
+      board.current?.children[to]?.scrollIntoView({ block: "nearest", inline: "nearest" });
+    },
+    [replies.length, setCurrent, onLook],
+  );
+  const look = useCallback(
+    (at: number) => {
+      search.current?.focus();
+      go(at);
+    },
+    [search, go],
+  );
+  const takeIt = useCallback(
+    (reply: StripReply) => onTake(reply, reply.also !== null && taken.size > 0 ? "stack" : "swap"),
+    [onTake, taken],
+  );
 
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
@@ -104,11 +117,9 @@ export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: P
               reply={reply}
               chosen={index === current}
               taken={taken.has(reply.key)}
-              onLook={() => {
-                search.current?.focus();
-                go(index);
-              }}
-              onTake={() => onTake(reply, answersMore(reply) ? "stack" : "swap")}
+              at={index}
+              onLook={look}
+              onTake={takeIt}
             />
           ))}
           {replies.length === 0 && (
@@ -125,18 +136,20 @@ export function Strip({ open, strip, search, taken, onLook, onTake, onLeave }: P
       </div>
     </section>
   );
-}
+});
 
 interface CardProps {
   id: string;
   reply: StripReply;
   chosen: boolean;
   taken: boolean;
-  onLook: () => void;
-  onTake: () => void;
+  /** Its place on the strip. */
+  at: number;
+  onLook: (at: number) => void;
+  onTake: (reply: StripReply) => void;
 }
 
-function Card({ id, reply, chosen, taken, onLook, onTake }: CardProps) {
+const Card = memo(function Card({ id, reply, chosen, taken, at, onLook, onTake }: CardProps) {
   const words = reply.fit === null ? null : fitWords(reply.fit);
   return (
     // The keyboard reaches the cards through the search field, by aria-activedescendant.
@@ -147,8 +160,8 @@ function Card({ id, reply, chosen, taken, onLook, onTake }: CardProps) {
       aria-selected={chosen}
       tabIndex={-1}
       className={`shelf-card ${chosen ? "chosen" : ""}`}
-      onClick={onLook}
-      onDoubleClick={onTake}
+      onClick={() => onLook(at)}
+      onDoubleClick={() => onTake(reply)}
       onMouseDown={(event) => event.preventDefault()}
     >
       <span className="line-clamp-2 shrink-0 leading-tight font-bold">{reply.title}</span>
@@ -169,7 +182,7 @@ function Card({ id, reply, chosen, taken, onLook, onTake }: CardProps) {
       <span className="mt-1.5 line-clamp-3 font-serif text-[13px] leading-snug">{firstWords(reply)}</span>
     </button>
   );
-}
+});
 
 function firstWords(reply: StripReply): string {
   const text = (node: unknown): string => {

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { Link } from "react-router";
 import type { OpenCase } from "#server/answering/open";
 import { languageName } from "#core/language/tag";
@@ -6,7 +7,7 @@ import { Conversation } from "./conversation";
 import { Details } from "./details";
 
 /** What the customer said, and what we know of them. */
-export function TheirSide({ open }: { open: OpenCase }) {
+export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
   const { customer } = open;
   const facts = [
     customer.organisation &&
@@ -77,7 +78,7 @@ export function TheirSide({ open }: { open: OpenCase }) {
       </details>
     </section>
   );
-}
+});
 
 function Due({ open }: { open: OpenCase }) {
   const { now, timeZone } = useClock();

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import * as z from "zod/mini";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
@@ -61,31 +61,46 @@ export function useStrip(open: OpenCase) {
 
   const replies = wanted !== "" && found !== null ? found.replies : open.strip.replies;
   const current = Math.min(at, replies.length - 1);
-  return {
-    query,
-    /** What is typed; the nearest found is chosen. */
-    setQuery: (typed: string) => {
+  /** What is typed; the nearest found is chosen. */
+  const type = useCallback(
+    (typed: string) => {
       setAt(typed.trim() === "" ? first : 0);
       setQuery(typed);
     },
-    replies,
-    current,
-    setCurrent: setAt,
-    /** After a reply was taken: what answers another question of the customer's is chosen next, else the reply itself; nothing where it was searched for. */
-    next: (reply: StripReply, taken: ReadonlySet<string>) => {
+    [first],
+  );
+  /** After a reply was taken: what answers another question of the customer's is chosen next, else the reply itself; nothing where it was searched for. */
+  const next = useCallback(
+    (reply: StripReply, taken: ReadonlySet<string>) => {
       const { replies: own } = open.strip;
       const also = own.findIndex((one) => one.also !== null && one.key !== reply.key && !taken.has(one.key));
       setAt(also >= 0 ? also : own.findIndex((one) => one.key === reply.key));
       setQuery("");
     },
-    chosen: replies[current] ?? null,
-    total: open.strip.total,
-    /** Whether ranking did not answer: the order is by use alone. */
-    unranked: wanted !== "" && found !== null ? found.unranked : open.strip.unranked,
-    nothingFits: open.strip.nothingFits && wanted === "",
-    /** What stands beside the chosen one as likely: the first for the second, and the second for the first. */
-    rival: current === 0 ? (replies[1] ?? null) : current === 1 ? (replies[0] ?? null) : null,
-    searching: wanted !== "" && found?.query !== wanted,
-    problem: wanted === "" ? null : problem,
-  };
+    [open.strip],
+  );
+  const { total, nothingFits, unranked } = open.strip;
+  const searching = wanted !== "" && found?.query !== wanted;
+  const isUnranked = wanted !== "" && found !== null ? found.unranked : unranked;
+  // The same object while nothing of it changes: what is written beside it draws no card again.
+  return useMemo(
+    () => ({
+      query,
+      setQuery: type,
+      replies,
+      current,
+      setCurrent: setAt,
+      next,
+      chosen: replies[current] ?? null,
+      total,
+      nothingFits: nothingFits && wanted === "",
+      /** Whether ranking did not answer: the order is by use alone. */
+      unranked: isUnranked,
+      /** What stands beside the chosen one as likely: the first for the second, and the second for the first. */
+      rival: current === 0 ? (replies[1] ?? null) : current === 1 ? (replies[0] ?? null) : null,
+      searching,
+      problem: wanted === "" ? null : problem,
+    }),
+    [query, type, replies, current, next, total, nothingFits, wanted, isUnranked, searching, problem],
+  );
 }

@@ -45,18 +45,23 @@ export type LinePart =
     };
 
 const compiled = new WeakMap<Doc, CompiledDoc>();
+/** Blocks by themselves: where somebody writes, the others are what they were. */
+const blocks = new WeakMap<Block, CompiledBlock>();
 
 /** A document made ready. */
 export function compileDoc(doc: Doc): CompiledDoc {
   const known = compiled.get(doc);
   if (known) return known;
   let position = 0;
-  const blocks = doc.content.map((block): CompiledBlock => {
-    const at = position;
+  const made: CompiledDoc = { blocks: [] };
+  for (const block of doc.content) {
+    const before = blocks.get(block);
+    // What moved along in the document knows its words by other places.
+    const one = before?.position === position ? before : compileBlock(block, position);
+    blocks.set(block, one);
+    made.blocks.push(one);
     position += sizeOf(block);
-    return compileBlock(block, at);
-  });
-  const made = { blocks };
+  }
   compiled.set(doc, made);
   return made;
 }

@@ -2,7 +2,7 @@ import type { JSONContent } from "@tiptap/core";
 import type { Node as PmNode } from "@tiptap/pm/model";
 import type { Slip } from "#core/compose/slip";
 import { readDocument } from "#core/document/schema";
-import type { Doc } from "#core/document/types";
+import type { Block, Doc } from "#core/document/types";
 import type { DraftInput, DraftSlip } from "#server/answering/draft";
 import type { StripReply } from "#server/replies/strip";
 
@@ -21,10 +21,25 @@ const documents = new WeakMap<PmNode, Doc>();
 function documentOf(node: PmNode): Doc {
   const known = documents.get(node);
   if (known) return known;
-  const read = readDocument({ type: "doc", content: node.content.toJSON() as unknown });
+  const content: Block[] = [];
+  node.forEach((child) => content.push(blockOf(child)));
+  const doc: Doc = { type: "doc", content };
+  documents.set(node, doc);
+  return doc;
+}
+
+const blocks = new WeakMap<PmNode, Block>();
+
+/** A block of the editor as a document has it: only what changed is read again. */
+function blockOf(node: PmNode): Block {
+  const known = blocks.get(node);
+  if (known) return known;
+  const read = readDocument({ type: "doc", content: [node.toJSON() as unknown] });
   if (!read.ok) throw new Error(`The editor holds what is no document: ${read.problem}`);
-  documents.set(node, read.doc);
-  return read.doc;
+  const [block] = read.doc.content;
+  if (!block) throw new Error("A document of one block has a block");
+  blocks.set(node, block);
+  return block;
 }
 
 /** The slips of an answer, in their order. */
