@@ -288,7 +288,7 @@ describe("the strip", () => {
     const { number } = await testCase(house.em(), "what is the fee for a change of date");
     const open = await openCase(house.em(), house.maren, number, 0, now);
     expect(open.strip.replies[0]).toMatchObject({ key: "fee", why: expect.stringContaining("“change”") });
-    expect(open.usual).toMatchObject({ opening: { key: "hello" }, closing: { key: "bye" } });
+    expect(open.usual).toMatchObject({ opening: [{ key: "hello" }], closing: [{ key: "bye" }] });
   });
 });
 

@@ -37,17 +37,19 @@ export async function caseContext(
   subject: Case,
   now: Date,
 ): Promise<CaseContext> {
-  const house = await findHouse(em);
-  const own = await ownTokens(em, now);
-  const person = await em.findOneOrFail(Person, { id: viewer.id });
-  const booking = await em.findOne(CaseLookup, { case: subject, source: "bookings" });
-  const latest = await em.findOne(
-    Message,
-    { case: subject, direction: "in" },
-    { orderBy: { at: "desc", id: "desc" } },
-  );
   const { customer } = subject;
-  const recipients = await recipientsOf(em, subject);
+  // Side by side, each with a unit of work of its own; in a transaction all belong to that.
+  const apart = em.isInTransaction() ? () => em : () => em.fork();
+  const [house, own, person, booking, latest, recipients] = await Promise.all([
+    findHouse(apart()),
+    ownTokens(apart(), now),
+    apart().findOneOrFail(Person, { id: viewer.id }),
+    apart().findOne(CaseLookup, { case: subject.id, source: "bookings" }),
+    em
+      .fork()
+      .findOne(Message, { case: subject.id, direction: "in" }, { orderBy: { at: "desc", id: "desc" } }),
+    recipientsOf(apart(), subject),
+  ]);
   const language = inOurRegion(latest?.language ?? customer.language ?? house.language, house.language);
   const attached =
     latest === null

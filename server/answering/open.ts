@@ -4,11 +4,12 @@ import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
 import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
-import { LetterReply, SentLetter } from "../db/entities/answering";
+import { SentLetter } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Signature, UsualReply } from "../db/entities/library";
 import { Team } from "../db/entities/people";
 import { NotFound } from "../errors";
+import { query } from "../db/sql";
 import { caseNumber, findHouse, type OwnTokens } from "../house";
 import { stationeryOf } from "../house/stationery";
 import type { Viewer } from "../people/viewer";
@@ -94,31 +95,37 @@ export async function openCase(
   pages: number,
   now: Date,
 ): Promise<OpenCase> {
-  const house = await findHouse(em);
-  const subject = await findCase(em, number);
-  const gathered = await caseContext(em, viewer, subject, now);
+  const [house, subject] = await Promise.all([findHouse(em.fork()), findCase(em, number)]);
   const { customer, team } = subject;
-  const talk = await conversation(em, subject, pages);
-  const draft = await loadDraft(em, viewer, subject.id);
+  // Each with a unit of work of its own: they are read side by side.
+  const [gathered, talk, draft, earlier, surround, inquiries, usually, past, around, sent, letters] =
+    await Promise.all([
+      caseContext(em.fork(), viewer, subject, now),
+      conversation(em, subject, pages),
+      loadDraft(em.fork(), viewer, subject.id),
+      em
+        .fork()
+        .find(Case, { customer, id: { $ne: subject.id } }, { orderBy: { openedAt: "desc" }, limit: 5 }),
+      surroundings(em.fork(), viewer, team.id),
+      inquiriesOf(em, [number]),
+      em.fork().find(UsualReply, { team, channel: subject.channel }, { populate: ["reply"] }),
+      history(em.fork(), subject, customer.displayName),
+      others(em, subject.id, viewer.id),
+      sentReplies(em, subject.id),
+      em.fork().count(SentLetter, {
+        case: subject,
+        person: viewer.id,
+        message: { state: { $ne: "called back" } },
+      }),
+    ]);
   const language = draft?.language ?? gathered.language;
-  const earlier = await em.find(
-    Case,
-    { customer, id: { $ne: subject.id } },
-    { orderBy: { openedAt: "desc" }, limit: 5 },
-  );
-  const surround = await surroundings(em, viewer, team.id);
-  const offered = {
-    inquiry: (await inquiriesOf(em, [number])).get(number) ?? null,
-    channel: subject.channel,
-    language,
-  };
-  const usually = await em.find(UsualReply, { team, channel: subject.channel }, { populate: ["reply"] });
+  const offered = { inquiry: inquiries.get(number) ?? null, channel: subject.channel, language };
   const usualKeys = usually.map((one) => one.reply.key);
   const [usual, strip, total] = await Promise.all([
     usualKeys.length === 0
       ? []
       : stripReplies(em, viewer, { ...offered, query: "", keys: usualKeys, limit: usualKeys.length }).then(
-          ({ replies }) => inEveryLanguage(em, replies),
+          ({ replies }) => inEveryLanguage(em.fork(), replies),
         ),
     stripReplies(em, viewer, { ...offered, query: "", limit: STRIP_LENGTH }),
     countUsable(em, viewer, subject.channel),
@@ -159,7 +166,7 @@ export async function openCase(
     ...talk,
     pages,
     lastMessage: talk.messages.at(-1)?.id ?? 0,
-    history: await history(em, subject, customer.displayName),
+    history: past,
     earlierCases: earlier.map((one) => ({
       number: one.number,
       label: caseNumber(house, one.number),
@@ -167,7 +174,7 @@ export async function openCase(
       status: one.status,
       openedAt: one.openedAt.toISOString(),
     })),
-    others: await others(em, subject.id, viewer.id),
+    others: around,
     draft,
     ...surround,
     usual: {
@@ -190,12 +197,8 @@ export async function openCase(
             best.key,
             now,
           ),
-    sentReplies: await sentReplies(em, subject.id),
-    letters: await em.count(SentLetter, {
-      case: subject,
-      person: viewer.id,
-      message: { state: { $ne: "called back" } },
-    }),
+    sentReplies: sent,
+    letters,
     seen: seenAs(gathered, surround),
   };
 }
@@ -222,10 +225,12 @@ export function seenAs(
 
 /** Keys of the replies that were sent on a case before. */
 export async function sentReplies(em: EntityManager, caseId: number): Promise<string[]> {
-  const sent = await em.find(
-    LetterReply,
-    { letter: { case: caseId, message: { state: { $ne: "called back" } } } },
-    { populate: ["reply"] },
+  const rows = await query<{ key: string }>(
+    em,
+    `select distinct r.key from letter_replies u join sent_letters l on l.id = u.letter_id
+       join messages m on m.id = l.message_id and m.state <> 'called back' join replies r on r.id = u.reply_id
+      where l.case_id = ?`,
+    [caseId],
   );
-  return [...new Set(sent.map((one) => one.reply.key))];
+  return rows.map((row) => row.key);
 }

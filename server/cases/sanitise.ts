@@ -17,7 +17,9 @@ const sizes = [/^[\w\s.%-]{1,100}$/];
 const MOST_HTML = 500_000;
 /** Elements that close themselves, or are closed by what follows them. */
 const UNCLOSED = new Set(
-  "area base br col embed hr img input link meta source track wbr p li dt dd tr td th tbody thead tfoot option".split(" "),
+  "area base br col embed hr img input link meta source track wbr p li dt dd tr td th tbody thead tfoot option".split(
+    " ",
+  ),
 );
 
 /**

@@ -71,9 +71,8 @@ export async function waitingCases(
   counts: Record<WaitingFilter["list"], number>;
   topics: string[];
 }> {
-  const house = await findHouse(em);
   const { where, values } = conditions(viewer, filter);
-  const rows = await query<Row>(
+  const listing = query<Row>(
     em,
     `select c.number, cu.display_name as customer, o.name as organisation, c.subject, m.text, c.channel, c.topic, c.answer_by, c.waiting_since, c.updated_at,
             (select array_agg(distinct p.name) from people p where p.id <> ? and
@@ -89,15 +88,16 @@ export async function waitingCases(
       limit ${MOST_ROWS + 1}`,
     [viewer.id, STATUS[filter.list], ...values],
   );
-  const counted = await query<{ status: string; n: number }>(
+  const counting = query<{ status: string; n: number }>(
     em,
     `select c.status, count(*)::int as n from cases c join customers cu on cu.id = c.customer_id where c.status <> 'closed' and ${where} group by c.status`,
     values,
   );
-  const topics = await query<{ topic: string }>(
+  const naming = query<{ topic: string }>(
     em,
     "select distinct topic from cases where topic is not null and status <> 'closed' order by topic",
   );
+  const [rows, counted, topics, house] = await Promise.all([listing, counting, naming, findHouse(em)]);
   const count = (list: WaitingFilter["list"]) => counted.find((one) => one.status === STATUS[list])?.n ?? 0;
   return {
     rows: rows.slice(0, MOST_ROWS).map((row) => ({

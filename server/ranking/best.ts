@@ -4,6 +4,7 @@ import type { Viewer } from "../people/viewer";
 import { usableAnswers } from "../replies/usable";
 import { askedBy, houseRanker } from "./house-ranker";
 import { inquiriesOf } from "./inquiries";
+import { keptBest } from "./kept";
 
 /** The reply that fits a case best, as far as ranking knows. */
 export interface BestReply {
@@ -20,7 +21,8 @@ export interface BestReply {
 export type Best = { reply: BestReply } | { reply: null };
 
 /**
- * The best reply for each case that the viewer may use on its channel, by case number.
+ * The best reply for each case that the viewer may use on its channel, by case number; what was found out before is kept
+ * until the case's message or the library changes.
  * Cases are left out where ranking knows nothing yet or nothing was asked.
  */
 export async function bestReplies(
@@ -28,6 +30,46 @@ export async function bestReplies(
   viewer: Viewer,
   cases: { number: number; channel: string }[],
 ): Promise<Record<number, Best>> {
+  const best: Record<number, Best> = {};
+  const states = await statesOf(
+    em,
+    cases.map((one) => one.number),
+  );
+  const keyOf = (number: number) =>
+    `${em.config.get("clientUrl") ?? ""} ${viewer.id} ${viewer.teamId} ${number} ${states.get(number) ?? ""}`;
+  const unknown = cases.filter(({ number }) => {
+    const known = keptBest.get(keyOf(number));
+    if (known) best[number] = known;
+    return !known;
+  });
+  const found = await rankAnew(em, viewer, unknown);
+  for (const [number, one] of found) {
+    best[number] = one;
+    keptBest.set(keyOf(number), one);
+  }
+  return best;
+}
+
+/** What the ranking of cases rests on, as a text that changes with it: their latest message, topic and booking. */
+async function statesOf(em: EntityManager, numbers: number[]): Promise<Map<number, string>> {
+  const rows = await query<{ number: number; state: string }>(
+    em,
+    `select c.number, concat_ws(' ', m.id, c.topic, c.booking_reference,
+            (select k.fetched_at from case_lookups k where k.case_id = c.id and k.source = 'bookings')) as state
+       from cases c join lateral (select m.id from messages m where m.case_id = c.id and m.direction = 'in' order by m.at desc, m.id desc limit 1) m on true
+      where c.number = any(?)`,
+    [numbers],
+  );
+  return new Map(rows.map((row) => [row.number, row.state]));
+}
+
+async function rankAnew(
+  em: EntityManager,
+  viewer: Viewer,
+  cases: { number: number; channel: string }[],
+): Promise<Map<number, Best>> {
+  const best = new Map<number, Best>();
+  if (cases.length === 0) return best;
   const inquiries = await inquiriesOf(
     em,
     cases.map((one) => one.number),
@@ -45,16 +87,17 @@ export async function bestReplies(
     em,
     rankings.flatMap(({ fits }) => fits.map((one) => one.id)),
   );
-  const best: Record<number, Best> = {};
   for (const [index, ranking] of rankings.entries()) {
     const number = asked[index]?.number;
     const [first] = ranking.fits;
     const reply = found.get(first?.id ?? "");
     if (number === undefined) continue;
-    best[number] =
+    best.set(
+      number,
       first && reply && !ranking.nothingFits
         ? { reply: { ...reply, fit: first.fit, why: first.why.join(", ") } }
-        : { reply: null };
+        : { reply: null },
+    );
   }
   return best;
 }

@@ -2,9 +2,10 @@ import type { Express } from "express";
 import type { Server } from "node:http";
 import { connect, disconnect } from "../db/orm";
 import { environment } from "../environment";
-import { closeHub, openHub } from "../events/hub";
+import { closeHub, onEvent, openHub } from "../events/hub";
 import { startBoss, useBoss } from "../jobs/boss";
 import { log } from "../log";
+import { keptBest } from "../ranking/kept";
 import { startRanker, stopRankers } from "../ranking/house-ranker";
 import { endOnFaults } from "../told";
 import { webApp } from "./app";
@@ -22,6 +23,10 @@ export async function createWeb(assets: string | null): Promise<{ app: Express; 
   useBoss(boss);
   await openHub(settings.databaseUrl);
   const ranker = startRanker(settings.databaseUrl);
+  onEvent(({ kind }) => {
+    // The library was changed: what fits best is found out anew.
+    if (kind === "shelf") keptBest.clear();
+  });
   const app = webApp({
     orm,
     environment: settings,
