@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useLoaderData } from "react-router";
 import { z } from "zod";
 import { openCase } from "#server/answering/open";
@@ -43,7 +43,7 @@ export default function Answering() {
   const [back, setBack] = useState(0);
   const [shown, setShown] = useState(0);
   if (back !== shown && (open.draft?.version ?? 0) >= back) setShown(back);
-  useLive(open.number);
+  useLive(useMemo(() => ({ case: open.number }), [open.number]));
   return (
     <>
       <title>{`${open.label} ${open.customer.name} · Plain Shelf`}</title>

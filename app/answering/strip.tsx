@@ -20,7 +20,7 @@ interface Props {
 export const Strip = memo(function Strip({ began, strip, search, taken, onLook, onTake, onLeave }: Props) {
   const id = useId();
   const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
-  const { nothingFits, unranked } = strip;
+  const { nothingFits, unranked, askForMore } = strip;
   /** What answers a second question goes beside the answer that is there, not in its place. */
   const answersMore = (reply: StripReply) => reply.also !== null && taken.size > 0;
   const board = useRef<HTMLDivElement>(null);
@@ -108,6 +108,7 @@ export const Strip = memo(function Strip({ began, strip, search, taken, onLook, 
           ref={board}
           role="listbox"
           aria-label="Replies"
+          onScroll={askForMore}
           className="shelf-board flex min-w-0 grow items-end gap-2.5 overflow-x-auto"
         >
           {replies.map((reply, index) => (

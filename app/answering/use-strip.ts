@@ -4,6 +4,10 @@ import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 
 const WAIT_MS = 80;
+/** So many cards before the end of what is here, the rest is asked for. */
+const NEAR = 5;
+/** A shelf of fewer cards is here whole. */
+const FEWEST = 12;
 
 const refused = z.object({ problem: z.string() });
 
@@ -59,7 +63,38 @@ export function useStrip(open: OpenCase) {
     };
   }, [wanted, language, open.number]);
 
-  const replies = wanted !== "" && found !== null ? found.replies : open.strip.replies;
+  const [more, setMore] = useState<StripReply[] | null>(null);
+  const [asked, setAsked] = useState(false);
+  // The cards behind the first come when the hand is on the way there.
+  const isNear = asked || at >= open.strip.replies.length - NEAR;
+  useEffect(() => {
+    if (!isNear || more !== null || open.strip.replies.length < FEWEST) return;
+    const abort = new AbortController();
+    const search = new URLSearchParams({ q: "", language });
+    fetch(`/cases/${open.number}/strip?${search.toString()}`, {
+      signal: abort.signal,
+      headers: { Accept: "application/json" },
+    })
+      .then(async (response) => {
+        if (!response.ok) throw new Error(await problemOf(response));
+        setMore(((await response.json()) as Omit<Found, "query">).replies);
+      })
+      .catch((error: unknown) => {
+        if (!abort.signal.aborted)
+          setProblem(
+            `The rest of the shelf could not be read: ${error instanceof Error ? error.message : String(error)}`,
+          );
+      });
+    return () => abort.abort();
+  }, [isNear, more, open.number, open.strip.replies.length, language]);
+  const askForMore = useCallback(() => setAsked(true), []);
+  // What came with the case stays where it stood; the rest goes behind it.
+  const own = useMemo(() => {
+    const first = open.strip.replies;
+    const known = new Set(first.map((one) => one.key));
+    return more === null ? first : [...first, ...more.filter((one) => !known.has(one.key))];
+  }, [open.strip.replies, more]);
+  const replies = wanted !== "" && found !== null ? found.replies : own;
   const current = Math.min(at, replies.length - 1);
   /** What is typed; the nearest found is chosen. */
   const type = useCallback(
@@ -91,6 +126,7 @@ export function useStrip(open: OpenCase) {
       current,
       setCurrent: setAt,
       next,
+      askForMore,
       chosen: replies[current] ?? null,
       total,
       nothingFits: nothingFits && wanted === "",
@@ -101,6 +137,19 @@ export function useStrip(open: OpenCase) {
       searching,
       problem: wanted === "" ? null : problem,
     }),
-    [query, type, replies, current, next, total, nothingFits, wanted, isUnranked, searching, problem],
+    [
+      query,
+      type,
+      replies,
+      current,
+      next,
+      askForMore,
+      total,
+      nothingFits,
+      wanted,
+      isUnranked,
+      searching,
+      problem,
+    ],
   );
 }

@@ -14,7 +14,7 @@ export async function loader(args: Route.LoaderArgs) {
 /** What waits to be checked, the oldest first; to its author, also what was sent back. */
 export default function Proposals({ loaderData }: Route.ComponentProps) {
   const { rows, role } = loaderData;
-  useLive();
+  useLive("shelves");
   const waiting = rows.filter((row) => row.state === "proposed");
   const back = rows.filter((row) => row.state === "sent back");
   return (

@@ -40,7 +40,7 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
     loaderData;
   const [params] = useSearchParams();
   const [selected, setSelection] = useState<Selection>(emptySelection);
-  useLive();
+  useLive("shelves");
 
   // What was selected as “all found” means another set once the filter changes.
   const narrowed = useMemo(() => {

@@ -11,9 +11,9 @@ import { StaleLine, steadily } from "../ui/stale";
 import { withParams } from "../ui/params";
 import { useClock } from "../ui/time";
 import { useKeys } from "../ui/use-keys";
-import { useLive } from "../ui/use-live";
 import type { Route } from "./+types/route";
 import { inAlike } from "./alike";
+import { useChanges } from "./use-changes";
 import { inBands } from "./bands";
 import { CasePreview } from "./case-preview";
 import { CompactAnswer } from "./compact-answer";
@@ -58,7 +58,8 @@ const listTab = (active: boolean) =>
   `border-b-2 pb-1 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`;
 
 export default function Waiting({ loaderData }: Route.ComponentProps) {
-  const { rows, more, most, counts, topics, filter } = loaderData;
+  const { more, most, counts, topics, filter } = loaderData;
+  const rows = useChanges(loaderData.rows, filter);
   const [params] = useSearchParams();
   const { now, timeZone } = useClock();
   const navigate = useNavigate();
@@ -84,7 +85,6 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     setChosen(row.number);
     setCompact({ row, reply });
   };
-  useLive();
   const easy = selected ? easyReply(best[selected.number]) : null;
 
   useKeys((event) => {

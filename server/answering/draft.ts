@@ -8,7 +8,7 @@ import { blankValueSchema } from "#core/tokens/blanks";
 import { Attachment, Draft, Slip, type Offer } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Person } from "../db/entities/people";
-import { ReplyVariant, ReplyVersion } from "../db/entities/library";
+import { ReplyVersion } from "../db/entities/library";
 import { idSchema, MOST_ID } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
@@ -116,18 +116,24 @@ export async function loadDraft(
   };
 }
 
+interface DefinitionRow {
+  id: number;
+  number: number | null;
+  current: number | null;
+  key: string;
+  title: string;
+  part: DraftSlip["part"];
+  blanks: DraftSlip["blanks"];
+  passages: DraftSlip["passages"];
+  variants: { language: string; fallback: boolean; title: string | null; subject: string | null }[];
+}
+
 /** Slips as composing takes them: each with the blanks, passages, subject and files of its version. */
 export async function withDefinitions(em: EntityManager, slips: DraftInput["slips"]): Promise<DraftSlip[]> {
   const ids = [...new Set(slips.flatMap((slip) => slip.versionId ?? []))];
-  const versions = await em.find(ReplyVersion, { id: { $in: ids } }, { populate: ["reply"] });
-  const variants = await em.find(ReplyVariant, { version: { $in: ids } });
-  const current = await em.find(ReplyVersion, {
-    reply: { $in: versions.map((version) => version.reply.id) },
-    state: "published",
-  });
-  const files = await attachmentsOf(em, ids);
+  const [rows, files] = await Promise.all([definitionsOf(em, ids), attachmentsOf(em, ids)]);
   return slips.map((slip): DraftSlip => {
-    const version = versions.find((one) => one.id === slip.versionId);
+    const version = rows.find((one) => one.id === slip.versionId);
     const base = { id: slip.uid, document: slip.document, values: slip.values, language: slip.language };
     if (!version) {
       return {
@@ -144,22 +150,38 @@ export async function withDefinitions(em: EntityManager, slips: DraftInput["slip
         currentNumber: null,
       };
     }
-    const own = variants.filter((one) => one.version.id === version.id);
-    const variant = own.find((one) => one.language === slip.language) ?? own.find((one) => one.fallback);
+    const { variants } = version;
+    const variant =
+      variants.find((one) => one.language === slip.language) ?? variants.find((one) => one.fallback);
     return {
       ...base,
       versionId: version.id,
-      reply: version.reply.key,
-      title: variant?.title ?? version.reply.title,
-      part: version.reply.part,
+      reply: version.key,
+      title: variant?.title ?? version.title,
+      part: version.part,
       blanks: version.blanks,
       passages: version.passages,
       subject: variant?.subject ?? null,
       attachments: files.get(version.id) ?? [],
-      versionNumber: version.number ?? null,
-      currentNumber: current.find((one) => one.reply.id === version.reply.id)?.number ?? null,
+      versionNumber: version.number,
+      currentNumber: version.current,
     };
   });
+}
+
+/** What versions define beside their words, which a slip has of its own. */
+async function definitionsOf(em: EntityManager, ids: number[]): Promise<DefinitionRow[]> {
+  if (ids.length === 0) return [];
+  return query<DefinitionRow>(
+    em,
+    `select v.id, v.number, current.number as current, r.key, r.title, r.part, v.blanks, v.passages,
+            (select jsonb_agg(jsonb_build_object('language', t.language, 'fallback', t.fallback, 'title', t.title, 'subject', t.subject))
+               from reply_variants t where t.version_id = v.id) as variants
+       from reply_versions v join replies r on r.id = v.reply_id
+       left join reply_versions current on current.reply_id = r.id and current.state = 'published'
+      where v.id = any(?)`,
+    [ids],
+  );
 }
 
 /**

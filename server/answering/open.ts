@@ -22,8 +22,9 @@ import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { others, type Other } from "./presence";
 
-/** How many replies the strip offers at once. */
+/** How many replies the strip offers at once; the first of them come with the case, the others on the way there. */
 export const STRIP_LENGTH = 60;
+export const FIRST_CARDS = 12;
 
 /** All that Answering shows of a case. Times are ISO 8601 instants. */
 export interface OpenCase {
@@ -127,7 +128,7 @@ export async function openCase(
       : stripReplies(em, viewer, { ...offered, query: "", keys: usualKeys, limit: usualKeys.length }).then(
           ({ replies }) => inEveryLanguage(em.fork(), replies),
         ),
-    stripReplies(em, viewer, { ...offered, query: "", limit: STRIP_LENGTH }),
+    stripReplies(em, viewer, { ...offered, query: "", limit: FIRST_CARDS }),
     countUsable(em, viewer, subject.channel),
   ]);
   const usualOf = (part: "opening" | "closing") => {

@@ -91,7 +91,7 @@ export async function send(
     await inner.nativeDelete(Draft, { case: subject, person: viewer.id });
     await scheduleDelivery(inner, message.id, dueAt);
     await notify(inner, { case: number, kind: "message" });
-    await notify(inner, { case: null, kind: "queue" });
+    await notify(inner, { case: null, kind: "queue", changed: number });
     return {
       ok: true as const,
       message: message.id,
@@ -309,7 +309,7 @@ export async function callBack(
       letter.slips.flatMap((slip) => slip.versionId ?? []),
     );
     await notify(inner, { case: subject.number, kind: "message" });
-    await notify(inner, { case: null, kind: "queue" });
+    await notify(inner, { case: null, kind: "queue", changed: subject.number });
     return subject.number;
   });
 }

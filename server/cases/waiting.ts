@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { splitQuoted } from "#core/mail/quoting";
+import type { House } from "../db/entities/people";
 import { caseNumber, findHouse } from "../house";
 import type { Viewer } from "../people/viewer";
 import { query } from "../db/sql";
@@ -58,6 +59,63 @@ interface Row {
   updated_at: string;
   people: string[] | null;
   refused: boolean;
+  status: string;
+  team_id: number;
+  assignee_id: number | null;
+}
+
+/** A case `c` as lists show it; asks for the id of a person whose being on it is not told. */
+const ROW_OF_CASE = `select c.number, cu.display_name as customer, o.name as organisation, c.subject, m.text, c.channel, c.topic, c.answer_by, c.waiting_since, c.updated_at,
+            (select array_agg(distinct p.name) from people p where p.id <> ? and
+               (exists (select 1 from case_presence cp where cp.case_id = c.id and cp.person_id = p.id and cp.seen_at > now() - interval '45 seconds')
+                or exists (select 1 from drafts d where d.case_id = c.id and d.person_id = p.id))) as people,
+            exists (select 1 from messages x where x.case_id = c.id and x.state = 'refused') as refused,
+            c.status, c.team_id, c.assignee_id
+       from cases c
+       join customers cu on cu.id = c.customer_id
+       left join organisations o on o.id = cu.organisation_id
+       left join lateral (select left(m.text, 2000) as text from messages m where m.case_id = c.id and m.direction = 'in' order by m.at desc limit 1) m on true`;
+
+/** A case that changed, for lists that are open: its row, and by what lists choose it. */
+export interface ChangedRow {
+  row: WaitingRow;
+  /** The list that it is on; null for none. */
+  list: WaitingFilter["list"] | null;
+  team: number;
+  assignee: number | null;
+}
+
+/** One case as lists show it to anybody; null where there is none. */
+export async function changedRow(em: EntityManager, number: number): Promise<ChangedRow | null> {
+  const [[found], house] = await Promise.all([
+    query<Row>(em, `${ROW_OF_CASE} where c.number = ?`, [0, number]),
+    findHouse(em),
+  ]);
+  if (!found) return null;
+  const list = lists.find((one) => STATUS[one] === found.status) ?? null;
+  return { row: asRow(found, house), list, team: found.team_id, assignee: found.assignee_id };
+}
+
+const lists = ["us", "customer", "set aside"] as const;
+
+function asRow(row: Row, house: Pick<House, "casePrefix">): WaitingRow {
+  return {
+    number: row.number,
+    label: caseNumber(house, row.number),
+    customer: row.customer,
+    organisation: row.organisation,
+    subject: row.subject,
+    words: splitQuoted(row.text ?? "")
+      .written.replace(/\s+/g, " ")
+      .slice(0, 400),
+    channel: row.channel,
+    topic: row.topic,
+    answerBy: instant(row.answer_by),
+    waitingSince: instant(row.waiting_since),
+    updatedAt: new Date(row.updated_at).toISOString(),
+    people: row.people ?? [],
+    refused: row.refused,
+  };
 }
 
 /** Cases by a filter: those that wait for us by time left, the others by what happened last. */
@@ -74,15 +132,7 @@ export async function waitingCases(
   const { where, values } = conditions(viewer, filter);
   const listing = query<Row>(
     em,
-    `select c.number, cu.display_name as customer, o.name as organisation, c.subject, m.text, c.channel, c.topic, c.answer_by, c.waiting_since, c.updated_at,
-            (select array_agg(distinct p.name) from people p where p.id <> ? and
-               (exists (select 1 from case_presence cp where cp.case_id = c.id and cp.person_id = p.id and cp.seen_at > now() - interval '45 seconds')
-                or exists (select 1 from drafts d where d.case_id = c.id and d.person_id = p.id))) as people,
-            exists (select 1 from messages x where x.case_id = c.id and x.state = 'refused') as refused
-       from cases c
-       join customers cu on cu.id = c.customer_id
-       left join organisations o on o.id = cu.organisation_id
-       left join lateral (select left(m.text, 2000) as text from messages m where m.case_id = c.id and m.direction = 'in' order by m.at desc limit 1) m on true
+    `${ROW_OF_CASE}
       where c.status = ? and ${where}
       order by ${filter.list === "us" ? "c.answer_by asc nulls last, c.number" : "c.updated_at desc"}
       limit ${MOST_ROWS + 1}`,
@@ -100,23 +150,7 @@ export async function waitingCases(
   const [rows, counted, topics, house] = await Promise.all([listing, counting, naming, findHouse(em)]);
   const count = (list: WaitingFilter["list"]) => counted.find((one) => one.status === STATUS[list])?.n ?? 0;
   return {
-    rows: rows.slice(0, MOST_ROWS).map((row) => ({
-      number: row.number,
-      label: caseNumber(house, row.number),
-      customer: row.customer,
-      organisation: row.organisation,
-      subject: row.subject,
-      words: splitQuoted(row.text ?? "")
-        .written.replace(/\s+/g, " ")
-        .slice(0, 400),
-      channel: row.channel,
-      topic: row.topic,
-      answerBy: instant(row.answer_by),
-      waitingSince: instant(row.waiting_since),
-      updatedAt: new Date(row.updated_at).toISOString(),
-      people: row.people ?? [],
-      refused: row.refused,
-    })),
+    rows: rows.slice(0, MOST_ROWS).map((row) => asRow(row, house)),
     more: rows.length > MOST_ROWS,
     counts: { us: count("us"), customer: count("customer"), "set aside": count("set aside") },
     topics: topics.map((row) => row.topic),

@@ -10,6 +10,8 @@ export const eventSchema = z.object({
   /** Number of the case, or null for what concerns the whole queue. */
   case: z.number().int().nullable(),
   kind: z.enum(["message", "presence", "details", "queue", "shelf", "session"]),
+  /** The case that changed in the queue; without it, any may have. */
+  changed: z.number().int().optional(),
   /** The session that has ended, where it is about one. */
   session: z.number().int().optional(),
 });

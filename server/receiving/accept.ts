@@ -94,7 +94,7 @@ export async function acceptMail(
     await inner.flush();
     if (reference !== null) await queue(inner, "look-up", { case: subject.id });
     await notify(inner, { case: subject.number, kind: "message" });
-    await notify(inner, { case: null, kind: "queue" });
+    await notify(inner, { case: null, kind: "queue", changed: subject.number });
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
 }

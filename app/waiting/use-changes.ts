@@ -1,0 +1,96 @@
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { useRevalidator } from "react-router";
+import * as z from "zod/mini";
+import type { ChangedRow, WaitingFilter, WaitingRow } from "#server/cases/waiting";
+import type { DeskData } from "../ui/desk";
+import { useRouteLoaderData } from "react-router";
+import { useLive } from "../ui/use-live";
+
+/** Counts and best replies are loaded behind the rows that changed, once for all that come until then. */
+const BEHIND_MS = [15_000, 45_000] as const;
+
+const changedShape: z.ZodMiniType<ChangedRow> = z.custom<ChangedRow>(
+  (value) => typeof value === "object" && value !== null && "row" in value && "list" in value,
+);
+
+interface Viewer {
+  id: number;
+  name: string;
+  teamId: number;
+}
+
+/** Whether a case is on a list with a filter; what was typed is left to the server. */
+export function isListed(
+  { row, list, team, assignee }: ChangedRow,
+  filter: WaitingFilter,
+  viewer: Viewer,
+): boolean {
+  return (
+    list === filter.list &&
+    (filter.whose !== "mine" || assignee === viewer.id) &&
+    (filter.whose !== "my team" || team === viewer.teamId) &&
+    (filter.channel === null || row.channel === filter.channel) &&
+    (filter.topic === null || row.topic === filter.topic)
+  );
+}
+
+/** Rows with those that changed in their places: by the time left, or on the other lists by what happened last. */
+export function withChanges(
+  rows: WaitingRow[],
+  changes: ReadonlyMap<number, WaitingRow | null>,
+  list: WaitingFilter["list"],
+): WaitingRow[] {
+  if (changes.size === 0) return rows;
+  const kept = rows.filter((row) => !changes.has(row.number));
+  const added = [...changes.values()].filter((row) => row !== null);
+  const time = (row: WaitingRow) =>
+    list === "us"
+      ? row.answerBy === null
+        ? Infinity
+        : Date.parse(row.answerBy)
+      : -Date.parse(row.updatedAt);
+  return [...kept, ...added].sort((a, b) => time(a) - time(b) || a.number - b.number);
+}
+
+/** The rows of a list as they are now: as they were loaded, with what the server tells of since. */
+export function useChanges(rows: WaitingRow[], filter: WaitingFilter): WaitingRow[] {
+  const viewer = useRouteLoaderData<DeskData>("ui/desk")?.viewer;
+  const { revalidate } = useRevalidator();
+  const [changes, setChanges] = useState<{
+    since: WaitingRow[];
+    rows: ReadonlyMap<number, WaitingRow | null>;
+  }>({ since: rows, rows: new Map() });
+  const current = changes.since === rows ? changes.rows : NOTHING;
+  const hear = useCallback(
+    (data: string) => {
+      const read = changedShape.safeParse(JSON.parse(data));
+      // What is searched for is found by the server alone.
+      if (!read.success || !viewer || filter.text !== "") {
+        void revalidate();
+        return;
+      }
+      const { row } = read.data;
+      const shown = { ...row, people: row.people.filter((name) => name !== viewer.name) };
+      setChanges((before) => {
+        const known = before.since === rows ? before.rows : NOTHING;
+        return {
+          since: rows,
+          rows: new Map(known).set(row.number, isListed(read.data, filter, viewer) ? shown : null),
+        };
+      });
+    },
+    [rows, filter, viewer, revalidate],
+  );
+  useLive(useMemo(() => ({ list: hear }), [hear]));
+  const isBehind = current.size > 0;
+  useEffect(() => {
+    if (!isBehind) return;
+    // Not all screens at once.
+    const wait = BEHIND_MS[0] + Math.random() * (BEHIND_MS[1] - BEHIND_MS[0]);
+    const timer = setTimeout(() => void revalidate(), wait);
+    return () => clearTimeout(timer);
+  }, [isBehind, revalidate]);
+  return useMemo(() => withChanges(rows, current, filter.list), [rows, current, filter.list]);
+}
+
+const NOTHING: ReadonlyMap<number, WaitingRow | null> = new Map();

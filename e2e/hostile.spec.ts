@@ -1,0 +1,162 @@
+import { expect, test, type APIRequestContext } from "@playwright/test";
+import type { RouteConfigEntry } from "@react-router/dev/routes";
+import routes from "../app/routes";
+import { signIn } from "./house";
+
+/** Every address of the program, with its parameters as they stand in `routes.ts`. */
+function addresses(entries: RouteConfigEntry[], above = ""): string[] {
+  return entries.flatMap(({ path, children }) => {
+    const own = path === undefined ? above : `${above}/${path}`;
+    return [...(path === undefined || path === "*" ? [] : [own]), ...addresses(children ?? [], own)];
+  });
+}
+
+const NUMBERS = ["0", "-1", "2147483648", "99999999999999999999", "1e3", "x", "%F0%9F%9A%A2", "..%2F..", " "];
+
+function filled(path: string, value: string): string {
+  return path.replace(/:\w+/g, value);
+}
+
+const deep = `${"[".repeat(20_000)}${"]".repeat(20_000)}`;
+const nested = (depth: number): object =>
+  depth === 0 ? { value: "case.topic", is: "present" } : { not: nested(depth - 1) };
+const document = {
+  type: "doc",
+  content: [{ type: "paragraph", content: [{ type: "image", attrs: { attachment: "x" } }] }],
+};
+const slip = {
+  uid: "one",
+  versionId: null,
+  language: "en",
+  document: { type: "doc", content: [{ type: "paragraph" }] },
+  values: {},
+};
+
+/** Bodies as no screen sends them. */
+const BODIES = [
+  "",
+  "{",
+  "null",
+  "[]",
+  '"x"',
+  deep,
+  '{"a":"\\u0000"}',
+  '{"a":"\\ud800"}',
+  JSON.stringify({ undo: 2 ** 40 }),
+  JSON.stringify({
+    draft: { version: 0, language: "en-@", subject: { from: "thread" }, slips: [slip, slip] },
+    text: "",
+  }),
+  JSON.stringify({
+    draft: { version: 0, language: "en", subject: { from: "thread" }, slips: [slip, slip] },
+    text: "",
+  }),
+  JSON.stringify({
+    draft: { version: 0, language: "en", subject: { from: "thread" }, slips: [{ ...slip, document }] },
+    text: "",
+  }),
+  JSON.stringify({
+    draft: {
+      version: 0,
+      language: "en",
+      subject: { from: "thread" },
+      slips: [{ ...slip, versionId: 2 ** 31 }],
+    },
+    text: "",
+  }),
+  JSON.stringify({ version: 2 ** 31, lastMessage: -1 }),
+  JSON.stringify({ what: "publish", revision: 2 ** 40, remark: null }),
+  JSON.stringify({
+    what: "set fact",
+    key: "dog_fee",
+    value: { amount: 1e400, currency: "EUR" },
+    from: "0000-01-01",
+  }),
+  JSON.stringify({ what: "drop planned", key: "dog_fee", id: 2 ** 31 }),
+  JSON.stringify({ what: "signature", team: 2 ** 31, document: { type: "doc", content: [] } }),
+  JSON.stringify({
+    revision: 0,
+    baseId: 2 ** 31,
+    content: {
+      title: "x",
+      useTemplateSubject: false,
+      blanks: {},
+      passages: { a: { when: nested(200) } },
+      variants: [{ language: "en", title: null, subject: null, document, original: null }],
+      files: ["99999999999"],
+    },
+  }),
+  JSON.stringify({ changed: "2026-01-01T00:00:00Z", shelf: "x", reviewBy: "0000-01-01" }),
+];
+
+async function statuses(request: APIRequestContext, path: string): Promise<[string, number][]> {
+  const found: [string, number][] = [];
+  for (const body of BODIES) {
+    const response = await request.post(path, {
+      data: Buffer.from(body),
+      headers: { "Content-Type": "application/json", "Sec-Fetch-Site": "same-origin" },
+      maxRedirects: 0,
+    });
+    found.push([`POST ${path} ${body.slice(0, 60)}`, response.status()]);
+  }
+  for (const form of ["a=%00", "a=%ED%A0%80", "id=2147483648", "who=%00&mail=x", "=", "x".repeat(5000)]) {
+    const response = await request.post(path, {
+      data: form,
+      headers: { "Content-Type": "application/x-www-form-urlencoded", "Sec-Fetch-Site": "same-origin" },
+      maxRedirects: 0,
+    });
+    found.push([`POST ${path} form ${form.slice(0, 40)}`, response.status()]);
+  }
+  return found;
+}
+
+test("no address answers bad input with a fault of the program", async ({ page }) => {
+  test.setTimeout(240_000);
+  await signIn(page, "sunniva@example.com");
+  const all = addresses(routes).filter((path) => !/^\/(?:sign-out|events)$/.test(path));
+  expect(all.length).toBeGreaterThan(45);
+  const faults: [string, number][] = [];
+  const note = (found: [string, number][]) => faults.push(...found.filter(([, status]) => status >= 500));
+  for (const path of all) {
+    const values = path.includes(":") ? NUMBERS : [""];
+    for (const value of values) {
+      // The simulated outside is another server: what it refuses is told as that.
+      const address = filled(path, value);
+      const response = await page.request.get(`${address}?q=%ED%A0%80&earlier=-1&page=1e9&after=2147483648`, {
+        maxRedirects: 0,
+      });
+      note([[`GET ${address}`, response.status()]]);
+    }
+    note(await statuses(page.request, filled(path, "20001")));
+  }
+  const nul = await page.request.get("/shelves?q=%00");
+  expect([nul.status(), await nul.text()]).toEqual([400, expect.stringContaining("cannot be read")]);
+  expect((await page.request.get("/waiting?text=%E0%A4%A")).status()).toBe(400);
+  expect(faults.filter(([path]) => !/\/outside\//.test(path))).toEqual([]);
+});
+
+test("what is too large, or from nobody, is refused before it is read", async ({
+  page,
+  playwright,
+  baseURL,
+}) => {
+  const nobody = await playwright.request.newContext({ baseURL: baseURL ?? "" });
+  const headers = { "Sec-Fetch-Site": "same-origin", "Content-Type": "application/x-www-form-urlencoded" };
+  const large = await nobody.post("/sign-in", { data: "a=1&".repeat(500_000), headers });
+  expect(large.status()).toBe(413);
+  const json = { ...headers, "Content-Type": "application/json" };
+  const draft = await nobody.post("/cases/20001/draft", { data: "{}", headers: json });
+  expect([draft.status(), await draft.json()]).toEqual([
+    401,
+    { problem: "Your session has ended. Sign in again." },
+  ]);
+  await signIn(page);
+  const huge = await page.request.post("/cases/20001/draft", {
+    data: `{"a":"${"x".repeat(3_000_000)}"}`,
+    headers: json,
+  });
+  expect(huge.status()).toBe(413);
+  const home = await page.request.get("/waiting");
+  expect(home.headers()["cache-control"]).toBe("no-store");
+  await nobody.dispose();
+});
