@@ -1,4 +1,6 @@
 import { asBuilt } from "./built";
+import { benchFaults } from "./faults";
+import { benchHostile } from "./hostile";
 import { benchLibrary } from "./library";
 import { benchLoad } from "./load";
 import { benchRanking } from "./ranking";
@@ -8,6 +10,8 @@ import { benchRankingStart } from "./ranking-start";
 /** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
 const benches: Record<string, () => object | Promise<object>> = {
   compose: () => asBuilt("compose", "benchCompose"),
+  faults: benchFaults,
+  hostile: benchHostile,
   library: benchLibrary,
   load: benchLoad,
   ranking: benchRanking,

@@ -69,7 +69,7 @@ const BODIES = [
   JSON.stringify({
     what: "set fact",
     key: "dog_fee",
-    value: { amount: 1e400, currency: "EUR" },
+    value: { amount: 1e300, currency: "EUR" },
     from: "0000-01-01",
   }),
   JSON.stringify({ what: "drop planned", key: "dog_fee", id: 2 ** 31 }),
@@ -132,7 +132,7 @@ test("no address answers bad input with a fault of the program", async ({ page }
   const nul = await page.request.get("/shelves?q=%00");
   expect([nul.status(), await nul.text()]).toEqual([400, expect.stringContaining("cannot be read")]);
   expect((await page.request.get("/waiting?text=%E0%A4%A")).status()).toBe(400);
-  expect(faults.filter(([path]) => !/\/outside\//.test(path))).toEqual([]);
+  expect(faults.filter(([path, status]) => !(path.includes("/outside") && status === 502))).toEqual([]);
 });
 
 test("what is too large, or from nobody, is refused before it is read", async ({

@@ -205,14 +205,14 @@ function replies(titles: unknown): string {
 export async function messageHtml(
   em: EntityManager,
   id: number,
-): Promise<{ html: string; files: { contentId: string; id: number }[] }> {
+): Promise<{ html: string; files: { contentId: string; id: number; size: number }[] }> {
   const message = await em.findOne(Message, { id });
   if (message?.html == null) throw new NotFound("This message has no formatted text");
   const files = await attachmentsOf(em, [id]);
   return {
     html: message.html,
     files: files.flatMap((file) =>
-      file.contentId == null ? [] : [{ contentId: file.contentId, id: file.id }],
+      file.contentId == null ? [] : [{ contentId: file.contentId, id: file.id, size: file.file.size }],
     ),
   };
 }
