@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { useBlocker } from "react-router";
+import { useBlocker, useNavigate } from "react-router";
 
 /** Going on waits so long at most for what was typed. */
 const PATIENCE_MS = 2000;
@@ -16,22 +16,31 @@ interface Settles {
  * the person is told. Tries again what could not be saved as soon as the window is looked at again.
  */
 export function useSettledBeforeLeaving(saver: () => Settles | null, onKept: () => void): void {
+  const navigate = useNavigate();
+  /** Going on has been settled: nothing holds it up any more. */
+  const letGo = useRef(false);
   const blocker = useBlocker(
     ({ currentLocation, nextLocation }) =>
-      currentLocation.pathname !== nextLocation.pathname && (saver()?.isUnsaved ?? false),
+      !letGo.current && currentLocation.pathname !== nextLocation.pathname && (saver()?.isUnsaved ?? false),
   );
   const waiting = useRef(false);
+  const latest = useRef(blocker);
   useEffect(() => {
+    latest.current = blocker;
     // The blocker is another object with each drawing: what it waits for is waited for once.
     if (blocker.state !== "blocked" || waiting.current) return;
     waiting.current = true;
+    const to = blocker.location;
     const patience = new Promise<boolean>((done) => setTimeout(() => done(false), PATIENCE_MS));
     void Promise.race([saver()?.flush() ?? true, patience]).then((saved) => {
       waiting.current = false;
+      letGo.current = true;
       if (!saved) onKept();
-      blocker.proceed();
+      // What was loaded anew meanwhile has forgotten where somebody wanted to go.
+      if (latest.current.state === "blocked") latest.current.proceed();
+      else void navigate(to);
     });
-  }, [blocker, saver, onKept]);
+  }, [blocker, saver, onKept, navigate]);
   useEffect(() => {
     const leave = () => saver()?.leave(true);
     const look = () => {

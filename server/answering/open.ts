@@ -17,7 +17,7 @@ import { answeredLately, type AnsweredLately } from "../ranking/lately";
 import { inquiriesOf } from "../ranking/inquiries";
 import { countUsable } from "../replies/usable";
 import { inEveryLanguage, stripReplies, type StripOffer, type StripReply } from "../replies/strip";
-import { digestOf } from "../files/store";
+import { digestOf } from "../files/digest";
 import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { others, type Other } from "./presence";

@@ -1,16 +1,25 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { createHash } from "node:crypto";
 import { StoredFile } from "../db/entities/cases";
 import { query } from "../db/sql";
+import { digestOf } from "./digest";
 
-/** By what bytes are recognised: SHA-256, in hexadecimal digits. */
-export function digestOf(content: Buffer): string {
-  return createHash("sha256").update(content).digest("hex");
+/** Bytes with what they are recognised by (`digestOf`), worked out where they were read. */
+export interface Digested {
+  content: Buffer;
+  sha256: string;
 }
 
 /** Keeps bytes, once however often they come. Part of the caller's transaction. */
-export async function storeFile(em: EntityManager, content: Buffer): Promise<StoredFile> {
-  const sha256 = digestOf(content);
+export function storeFile(em: EntityManager, content: Buffer): Promise<StoredFile> {
+  return storeDigested(em, { content, sha256: digestOf(content) });
+}
+
+/** The same for bytes whose digest is known. */
+export async function storeDigested(em: EntityManager, { content, sha256 }: Digested): Promise<StoredFile> {
+  const [known] = await query<{ id: number }>(em, "select id from files where sha256 = ? for share", [
+    sha256,
+  ]);
+  if (known) return em.getReference(StoredFile, known.id);
   const id = await query<{ id: number }>(
     em,
     `insert into files (sha256, size, content) values (?, ?, ?)

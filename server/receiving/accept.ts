@@ -7,7 +7,7 @@ import { Customer, CustomerAddress } from "../db/entities/customers";
 import { Team } from "../db/entities/people";
 import { bookingReferenceIn } from "../details/bookings";
 import { notify } from "../events/notify";
-import { digestOf, storeFile } from "../files/store";
+import { storeDigested, type Digested } from "../files/store";
 import { findHouse } from "../house";
 import { queue } from "../jobs/boss";
 import type { ReceivedMail } from "./mail";
@@ -34,7 +34,7 @@ export interface Accepted {
 export async function acceptMail(
   em: EntityManager,
   mail: ReceivedMail,
-  raw: Buffer,
+  raw: Digested,
   recipients: string[],
   now: Date,
 ): Promise<Accepted> {
@@ -66,11 +66,11 @@ export async function acceptMail(
       language: mail.language,
       messageId: mail.messageId,
       references: [...mail.answers].reverse(),
-      raw: await storeFile(inner, raw),
+      raw: await storeDigested(inner, raw),
       at: now,
     });
     for (const [position, file] of mail.attachments.entries()) {
-      const stored = await storeFile(inner, Buffer.from(file.content));
+      const stored = await storeDigested(inner, { content: bytesOf(file.content), sha256: file.sha256 });
       inner.create(Attachment, {
         message,
         file: stored,
@@ -99,6 +99,11 @@ export async function acceptMail(
   });
 }
 
+/** Bytes that came from a thread, as they are: not copied. */
+function bytesOf(bytes: Uint8Array): Buffer {
+  return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+}
+
 /** The case waits for us again; its time runs from the oldest message without an answer. */
 async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
   if (subject.waitingSince === null) {
@@ -116,7 +121,7 @@ async function takenBefore(em: EntityManager, mail: ReceivedMail): Promise<Loade
   const { messageId, from, subject, text, html } = mail;
   const alike = { messageId, direction: "in" as const, fromAddress: from.address, subject, text, html };
   const candidates = await em.find(Message, alike, { populate: ["case"] });
-  const digests = mail.attachments.map((file) => digestOf(Buffer.from(file.content)));
+  const digests = mail.attachments.map((file) => file.sha256);
   for (const one of candidates) {
     const files = await em.find(
       Attachment,

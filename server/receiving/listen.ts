@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from "smtp-server";
 import { entityManager } from "../db/orm";
 import { Team } from "../db/entities/people";
@@ -91,6 +92,17 @@ export async function listenForMail(receiving: Receiving): Promise<SMTPServer> {
   return server;
 }
 
+/** What came in pieces, in memory that a reading thread can look into: nothing large is copied for it. */
+function shared(chunks: Buffer[], size: number): Buffer {
+  const whole = Buffer.from(new SharedArrayBuffer(size));
+  let at = 0;
+  for (const chunk of chunks) {
+    whole.set(chunk, at);
+    at += chunk.byteLength;
+  }
+  return whole;
+}
+
 async function isOurs(address: string): Promise<boolean> {
   // No mailbox has such an address, and no database takes it.
   if (address.includes("\u0000")) return false;
@@ -109,9 +121,11 @@ async function take(
   trusted: string[],
 ): Promise<string> {
   const chunks: Buffer[] = [];
+  const hash = createHash("sha256");
   let size = 0;
   for await (const chunk of stream as AsyncIterable<Buffer>) {
     size += chunk.byteLength;
+    hash.update(chunk);
     // The rest is read and dropped, so that the sender hears the answer.
     if (size <= MAX_MESSAGE_BYTES) chunks.push(chunk);
     else chunks.length = 0;
@@ -119,12 +133,13 @@ async function take(
   if (size > MAX_MESSAGE_BYTES || stream.sizeExceeded) {
     throw new SmtpRefusal(552, `The message is larger than ${MAX_MESSAGE_BYTES / 1024 / 1024} MB`);
   }
-  const raw = Buffer.concat(chunks);
+  const raw = shared(chunks, size);
   const { mailFrom, rcptTo } = session.envelope;
   const envelopeFrom = mailFrom === false || mailFrom.address === "" ? null : mailFrom.address;
   const mail = await readReceived({ raw, envelopeFrom, trusted });
   const recipients = rcptTo.map((one) => one.address);
-  const accepted = await acceptMail(await entityManager(), mail, raw, recipients, new Date());
+  const file = { content: raw, sha256: hash.digest("hex") };
+  const accepted = await acceptMail(await entityManager(), mail, file, recipients, new Date());
   log.info({
     event: "received",
     case: accepted.caseNumber,

@@ -14,7 +14,13 @@ export interface ReceivedMail {
   answers: string[];
   /** Language of what was written, where it can be told. */
   language: string | null;
-  attachments: { name: string; contentType: string; content: Uint8Array; contentId: string | null }[];
+  attachments: {
+    name: string;
+    contentType: string;
+    content: Uint8Array;
+    sha256: string;
+    contentId: string | null;
+  }[];
   /** What speaks against its being from whom it says. */
   doubts: Doubt[];
   /** Whether the raw message has more than was read. */

@@ -7,6 +7,7 @@ import { splitQuoted } from "#core/mail/quoting";
 import { answeredIds } from "#core/mail/threading";
 import { fileName } from "#core/text/file-name";
 import { wellFormed } from "#core/text/well-formed";
+import { digestOf } from "../files/digest";
 import type { Doubt } from "../db/entities/cases";
 import { limits, NOBODY, type ReceivedMail } from "./mail";
 
@@ -65,6 +66,7 @@ export async function readMail({ raw, envelopeFrom, trusted, cut = false }: RawM
       name: fileName(file.filename ?? `part-${index + 1}`),
       contentType: contentTypeOf(file.contentType),
       content: file.content,
+      sha256: digestOf(file.content),
       contentId: file.cid === undefined ? null : capped(file.cid, 200),
     })),
     doubts: [

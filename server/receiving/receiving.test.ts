@@ -9,6 +9,7 @@ import { Attachment } from "../db/entities/answering";
 import { CustomerAddress } from "../db/entities/customers";
 import { openCase } from "../answering/open";
 import { query } from "../db/sql";
+import { digestOf } from "../files/digest";
 import { bookingReferenceIn } from "../details/bookings";
 import { messageRaw } from "../cases/conversation";
 import { testCase, testHouse, type TestHouse } from "../testing";
@@ -47,10 +48,12 @@ function raw({
 const read = (message: Buffer, envelopeFrom: string | null = null) =>
   readMail({ raw: message, envelopeFrom, trusted: ["mx.example.com"] });
 
+const filed = (content: Buffer) => ({ content, sha256: digestOf(content) });
+
 async function receive(given: Given = {}, at = now) {
   const message = raw(given);
   const mail = await read(message);
-  return acceptMail(house.em(), mail, message, ["desk@example.com"], at);
+  return acceptMail(house.em(), mail, filed(message), ["desk@example.com"], at);
 }
 
 describe("reading", () => {
@@ -146,7 +149,7 @@ describe("reading", () => {
       Buffer.from("From: wide@example.org\r\nContent-Type: text/plain; charset=utf-8\r\n\r\n"),
       Buffer.from("wide", "utf16le"),
     ]);
-    await acceptMail(house.em(), await read(utf16), utf16, ["desk@example.com"], now);
+    await acceptMail(house.em(), await read(utf16), filed(utf16), ["desk@example.com"], now);
     const words = Array.from({ length: 200_000 }, (_, index) => `w${index.toString(36)}`).join(" ");
     const many = await receive({ from: "many@example.org", body: words });
     const kept = await house.em().findOneOrFail(Message, { id: many.messageId });
