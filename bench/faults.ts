@@ -26,7 +26,7 @@ function postmasterOf(port: string): number | null {
 
 function kill(program: Program, part: (typeof PARTS)[number]): boolean {
   try {
-    const id = part === "database" ? postmasterOf(new URL(program.databaseUrl()).port) : program.pid(part);
+    const id = part === "database" ? postmasterOf(new URL(program.databaseUrl).port) : program.pid(part);
     if (id === null) return false;
     process.kill(id, "SIGKILL");
     return true;
@@ -53,7 +53,7 @@ async function inDatabase<Row extends pg.QueryResultRow>(
   values: unknown[] = [],
 ): Promise<Row[]> {
   return insist(async () => {
-    const client = new pg.Client({ connectionString: program.databaseUrl(), connectionTimeoutMillis: 3000 });
+    const client = new pg.Client({ connectionString: program.databaseUrl, connectionTimeoutMillis: 3000 });
     client.on("error", () => undefined);
     await client.connect();
     try {

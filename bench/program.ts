@@ -14,7 +14,7 @@ export interface Program {
   inboundPort: number;
   standins: string;
   /** postgresql:// address. */
-  databaseUrl: () => string;
+  databaseUrl: string;
   /** Process id of a part: web, jobs or standins. */
   pid: (part: string) => number;
 }
@@ -41,17 +41,19 @@ export async function withProgram<Result>(work: (program: Program) => Promise<Re
   });
   try {
     await ready(child);
+    const pid = (part: string) => Number(readFileSync(join(dataDir, "run", `${part}.pid`), "utf8"));
+    const environment = readFileSync(`/proc/${pid("web")}/environ`, "utf8").split("\0");
+    const databaseUrl = environment
+      .find((one) => one.startsWith("DATABASE_URL="))
+      ?.slice("DATABASE_URL=".length);
+    if (!databaseUrl) throw new Error("The serving process was not told where its database is");
     return await work({
       base: `http://127.0.0.1:${port}`,
       dataDir,
       inboundPort,
       standins: `http://127.0.0.1:${standins}`,
-      databaseUrl() {
-        const read = (path: string) => readFileSync(path, "utf8").trim();
-        const postgresFolder = join(dataDir, "postgres");
-        return `postgresql://plain_shelf:${read(join(postgresFolder, "password"))}@127.0.0.1:${read(join(postgresFolder, "port"))}/plain_shelf`;
-      },
-      pid: (part) => Number(readFileSync(join(dataDir, "run", `${part}.pid`), "utf8")),
+      databaseUrl,
+      pid,
     });
   } finally {
     await ended(child);

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import type { WaitingRow } from "#server/cases/waiting";
-import type { Best } from "#server/ranking/best";
+import type { Best } from "#server/ranking/kept";
 import { inAlike } from "./alike";
 
 const row = (number: number) => ({ number }) as WaitingRow;

@@ -1,6 +1,6 @@
 import { fitWords } from "#core/ranking/words";
 import type { WaitingRow } from "#server/cases/waiting";
-import type { Best, BestReply } from "#server/ranking/best";
+import type { Best, BestReply } from "#server/ranking/kept";
 
 /** Cases that the same reply fits; null for those that no reply surely fits. */
 export interface AlikeGroup {

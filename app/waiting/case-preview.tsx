@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { WaitingRow } from "#server/cases/waiting";
-import type { Best } from "#server/ranking/best";
+import type { Best } from "#server/ranking/kept";
 import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
 import { Time } from "../ui/time";

@@ -3,7 +3,7 @@ import { Link, useNavigate, useRevalidator } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
 import type { WaitingRow } from "#server/cases/waiting";
-import type { BestReply } from "#server/ranking/best";
+import type { BestReply } from "#server/ranking/kept";
 import { keptSlip } from "../answering/editor/slips";
 import { postDraft, savedDraft } from "../answering/draft-saver";
 import { useOffers } from "../answering/offers";

@@ -3,7 +3,8 @@ import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-route
 import { z } from "zod";
 import { MOST_ROWS, waitingCases, type WaitingRow } from "#server/cases/waiting";
 import { fitWords } from "#core/ranking/words";
-import { bestReplies, type Best, type BestReply } from "#server/ranking/best";
+import { bestReplies } from "#server/ranking/best";
+import type { Best, BestReply } from "#server/ranking/kept";
 import { log } from "#server/log";
 import { signedIn } from "#server/web/context";
 import { Kbd } from "../ui/kbd";

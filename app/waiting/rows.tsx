@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { WaitingRow } from "#server/cases/waiting";
 import { exactTime, Time, timeLeft, useClock } from "../ui/time";
 import { fitWords } from "#core/ranking/words";
-import type { Best } from "#server/ranking/best";
+import type { Best } from "#server/ranking/kept";
 import { Mark } from "../ui/mark";
 import type { AlikeGroup } from "./alike";
 import { bandOf, type Band } from "./bands";

@@ -4,21 +4,7 @@ import type { Viewer } from "../people/viewer";
 import { usableAnswers } from "../replies/usable";
 import { askedBy, houseRanker } from "./house-ranker";
 import { inquiriesOf } from "./inquiries";
-import { keptBest } from "./kept";
-
-/** The reply that fits a case best, as far as ranking knows. */
-export interface BestReply {
-  key: string;
-  title: string;
-  mark: string;
-  fit: number;
-  why: string;
-  /** Whether it can be sent as it is: it asks for nothing that only a person can know. */
-  ready: boolean;
-}
-
-/** What the shelf has for a case: its best reply, or nothing that fits. */
-export type Best = { reply: BestReply } | { reply: null };
+import { keptBest, type Best, type BestReply } from "./kept";
 
 /**
  * The best reply for each case that the viewer may use on its channel, by case number; what was found out before is kept

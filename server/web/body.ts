@@ -43,7 +43,7 @@ export function readQuery<T>(request: Request, schema: z.ZodType<T>): T {
  * Refuses what no text of ours has (NUL, half surrogate pairs), what is nested too deep and what has too many parts, before
  * anything is made of it. Walks without recursion: what comes here may be of any depth.
  */
-export function refuseUnusable(value: unknown): void {
+function refuseUnusable(value: unknown): void {
   const left: { value: unknown; path: string; depth: number }[] = [{ value, path: "", depth: 0 }];
   for (let count = 0; left.length > 0; count += 1) {
     const one = left.pop();
