@@ -8,6 +8,8 @@ import { signInTo, withProgram, type Program } from "./program";
 
 const PEOPLE = ["maren", "bram", "sunniva", "idris", "nele", "tadeo"].map((name) => `${name}@example.com`);
 const PARTS = ["web", "jobs", "standins", "database"] as const;
+/** Between two kills: a process needs some seconds to be there again, and letters to be written in between. */
+const [SHORTEST_PAUSE_MS, LONGEST_PAUSE_MS] = [3000, 15_000];
 
 /** The process that PostgreSQL's others belong to: the one that was started with the port. */
 function postmasterOf(port: string): number | null {
@@ -147,7 +149,7 @@ export function benchFaults(): Promise<object> {
     let going = true;
     const killing = (async () => {
       while (going) {
-        await delay(1500 + next() * 4000);
+        await delay(SHORTEST_PAUSE_MS + next() * (LONGEST_PAUSE_MS - SHORTEST_PAUSE_MS));
         const part = PARTS[Math.floor(next() * PARTS.length)] ?? "web";
         if (going && kill(program, part)) killed[part] = (killed[part] ?? 0) + 1;
       }
