@@ -1,6 +1,7 @@
 import { asBuilt } from "./built";
 import { benchFaults } from "./faults";
 import { benchHostile } from "./hostile";
+import { benchKeystroke } from "./keystroke";
 import { benchLibrary } from "./library";
 import { benchLoad } from "./load";
 import { benchRanking } from "./ranking";
@@ -12,6 +13,7 @@ const benches: Record<string, () => object | Promise<object>> = {
   compose: () => asBuilt("compose", "benchCompose"),
   faults: benchFaults,
   hostile: benchHostile,
+  keystroke: benchKeystroke,
   library: benchLibrary,
   load: benchLoad,
   ranking: benchRanking,
