@@ -8,6 +8,7 @@ import { waitingCases } from "#server/cases/waiting";
 import { Case, Message } from "#server/db/entities/cases";
 import { Person } from "#server/db/entities/people";
 import { startBoss, useBoss } from "#server/jobs/boss";
+import { viewerOf } from "#server/people/viewer";
 import { stopRankers } from "#server/ranking/house-ranker";
 import { stopReading } from "#server/reading/pool";
 import { listenForMail } from "#server/receiving/listen";
@@ -45,15 +46,7 @@ export function benchHostile(): Promise<object> {
     const port = await freePort();
     const server = await listenForMail({ port, host: "127.0.0.1", certificate: null, trusted: [] });
     const person = await em().findOneOrFail(Person, { email: "maren@example.com" }, { populate: ["team"] });
-    const viewer = {
-      id: person.id,
-      name: person.name,
-      email: person.email,
-      role: person.role,
-      teamId: person.team.id,
-      teamName: person.team.name,
-      timeZone: person.timeZone,
-    };
+    const viewer = viewerOf(person);
     const megabytes = (process.env.HOSTILE_MB ?? "0.1,1,5,29").split(",").map(Number);
     const sender = fork("bench/hostile-sender.ts", [String(port)], { execArgv: ["--import", "tsx"] });
     const still: Record<string, number> = {};

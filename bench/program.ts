@@ -1,10 +1,11 @@
-import { spawn, type ChildProcess } from "node:child_process";
+import { spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { build } from "../scripts/build";
 import { ensurePackages, postgres } from "../scripts/debian";
-import { freePort, isFree } from "../scripts/ports";
+import { freePair, freePort } from "../scripts/ports";
+import { started, stopped } from "../scripts/program";
 
 /** The whole program with the demo, on ports and data of its own, for as long as a measurement takes. */
 export interface Program {
@@ -24,7 +25,7 @@ export async function withProgram<Result>(work: (program: Program) => Promise<Re
   build();
   const folder = mkdtempSync(join(tmpdir(), "plain-shelf-bench-"));
   const dataDir = join(folder, "data");
-  const [port, inboundPort, standins] = [await freePort(), await freePort(), await pairOfPorts()];
+  const [port, inboundPort, standins] = [await freePort(), await freePort(), await freePair()];
   const child = spawn(process.execPath, ["--import", "tsx", "scripts/start.ts"], {
     stdio: ["ignore", "pipe", "pipe"],
     env: {
@@ -40,7 +41,7 @@ export async function withProgram<Result>(work: (program: Program) => Promise<Re
     },
   });
   try {
-    await ready(child);
+    await started(child);
     const pid = (part: string) => Number(readFileSync(join(dataDir, "run", `${part}.pid`), "utf8"));
     const environment = readFileSync(`/proc/${pid("web")}/environ`, "utf8").split("\0");
     const databaseUrl = environment
@@ -56,39 +57,9 @@ export async function withProgram<Result>(work: (program: Program) => Promise<Re
       pid,
     });
   } finally {
-    await ended(child);
+    await stopped(child);
     rmSync(folder, { recursive: true, force: true });
   }
-}
-
-/** A port whose neighbour is free too. */
-async function pairOfPorts(): Promise<number> {
-  for (;;) {
-    const port = await freePort();
-    if (port < 65_535 && (await isFree(port + 1))) return port;
-  }
-}
-
-function ready(child: ChildProcess): Promise<void> {
-  return new Promise((resolve, reject) => {
-    let output = "";
-    const hear = (chunk: Buffer) => {
-      output += chunk.toString();
-      if (output.includes("Plain Shelf is at")) resolve();
-    };
-    child.stdout?.on("data", hear);
-    child.stderr?.on("data", hear);
-    child.once("exit", (code) => reject(new Error(`npm start ended with ${code}:\n${output}`)));
-  });
-}
-
-function ended(child: ChildProcess): Promise<void> {
-  if (child.exitCode !== null) return Promise.resolve();
-  return new Promise((resolve) => {
-    child.removeAllListeners("exit");
-    child.once("exit", () => resolve());
-    child.kill("SIGTERM");
-  });
 }
 
 /** Signs a person of the demo in. @returns the Cookie header for requests */

@@ -22,3 +22,11 @@ export function freePort(): Promise<number> {
     });
   });
 }
+
+/** A port whose neighbour is free too: the stand-in mail server listens one above its HTTP interface. */
+export async function freePair(): Promise<number> {
+  for (;;) {
+    const port = await freePort();
+    if (port < 65_535 && (await isFree(port + 1))) return port;
+  }
+}

@@ -1,12 +1,13 @@
-import { spawn, type ChildProcess } from "node:child_process";
+import { spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { z } from "zod";
 import { build } from "./build";
 import { chromium, ensurePackages, postgres } from "./debian";
-import { freePort } from "./ports";
+import { freePair, freePort } from "./ports";
 import { startPostgres } from "./postgres";
+import { started, stopped } from "./program";
 
 /**
  * `npm test`: style, types, imports, unused code, unit tests, then the interface in Chromium, on a database
@@ -118,7 +119,7 @@ async function interfaceTests(args: string[]): Promise<Count> {
   heading("The interface, in Chromium");
   ensurePackages([postgres, chromium]);
   build();
-  const [port, standins, inbound] = [await freePort(), await freeRun(), await freePort()];
+  const [port, standins, inbound] = [await freePort(), await freePair(), await freePort()];
   const env = {
     PORT: String(port),
     STANDINS_PORT: String(standins),
@@ -155,37 +156,6 @@ async function interfaceTests(args: string[]): Promise<Count> {
   } finally {
     await stopped(program);
   }
-}
-
-/** A port whose neighbour is free too: the stand-in mail server listens one above. */
-async function freeRun(): Promise<number> {
-  const { isFree } = await import("./ports");
-  for (;;) {
-    const port = await freePort();
-    if (port < 65_535 && (await isFree(port + 1))) return port;
-  }
-}
-
-function started(program: ChildProcess): Promise<void> {
-  return new Promise((resolve, reject) => {
-    let output = "";
-    const hear = (chunk: Buffer) => {
-      output += chunk.toString();
-      if (output.includes("Plain Shelf is at")) resolve();
-    };
-    program.stdout?.on("data", hear);
-    program.stderr?.on("data", hear);
-    program.once("exit", (code) => reject(new Error(`npm start ended with ${code}:\n${output}`)));
-  });
-}
-
-function stopped(program: ChildProcess): Promise<void> {
-  if (program.exitCode !== null) return Promise.resolve();
-  return new Promise((resolve) => {
-    program.removeAllListeners("exit");
-    program.once("exit", () => resolve());
-    program.kill("SIGTERM");
-  });
 }
 
 function readJson(path: string): unknown {

@@ -1,9 +1,8 @@
-import { Link, useLocation } from "react-router";
 import type { SaveState } from "./saver";
+import { SignInAgain } from "./sign-in-again";
 
 /** Where a text under way is kept, in words, with what can be done about it. */
 export function SaveWords({ state, words }: { state: SaveState; words: Record<string, string> }) {
-  const { pathname, search } = useLocation();
   if (typeof state === "string") return words[state] ?? "";
   if ("conflict" in state) {
     return (
@@ -21,13 +20,7 @@ export function SaveWords({ state, words }: { state: SaveState; words: Record<st
       {state.signIn ? (
         <>
           {": "}
-          <Link
-            to={`/sign-in?to=${encodeURIComponent(pathname + search)}`}
-            reloadDocument
-            className="quiet-link"
-          >
-            sign in again
-          </Link>
+          <SignInAgain>sign in again</SignInAgain>
         </>
       ) : (
         "; it is tried again by itself"

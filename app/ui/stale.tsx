@@ -1,5 +1,6 @@
 import { useEffect } from "react";
-import { Link, useLocation, useRevalidator } from "react-router";
+import { useRevalidator } from "react-router";
+import { SignInAgain } from "./sign-in-again";
 
 /** Why a screen shows what it knew before: the server did not answer, or asked to sign in. */
 export type Stale = "unreachable" | "signed out";
@@ -40,7 +41,6 @@ function whyStale(error: unknown): Stale | null {
 /** A line at the foot of a screen that is out of date; it loads again by itself. */
 export function StaleLine({ stale }: { stale: Stale | null }) {
   const { revalidate } = useRevalidator();
-  const { pathname, search } = useLocation();
   useEffect(() => {
     if (stale === null) return;
     const timer = setInterval(() => void revalidate(), AGAIN_MS);
@@ -53,14 +53,7 @@ export function StaleLine({ stale }: { stale: Stale | null }) {
         "The server does not answer: what is shown may be out of date. It is loaded again by itself."
       ) : (
         <>
-          Your session has ended: what is shown may be out of date.{" "}
-          <Link
-            to={`/sign-in?to=${encodeURIComponent(pathname + search)}`}
-            reloadDocument
-            className="quiet-link"
-          >
-            Sign in again
-          </Link>
+          Your session has ended: what is shown may be out of date. <SignInAgain>Sign in again</SignInAgain>
         </>
       )}
     </p>

@@ -45,9 +45,7 @@ export async function caseContext(
     ownTokens(apart(), now),
     apart().findOneOrFail(Person, { id: viewer.id }),
     apart().findOne(CaseLookup, { case: subject.id, source: "bookings" }),
-    em
-      .fork()
-      .findOne(Message, { case: subject.id, direction: "in" }, { orderBy: { at: "desc", id: "desc" } }),
+    apart().findOne(Message, { case: subject.id, direction: "in" }, { orderBy: { at: "desc", id: "desc" } }),
     recipientsOf(apart(), subject),
   ]);
   const language = inOurRegion(latest?.language ?? customer.language ?? house.language, house.language);

@@ -4,7 +4,7 @@ import { Person, Session } from "../db/entities/people";
 import { environment } from "../environment";
 import { NotFound } from "../errors";
 import { notify } from "../events/notify";
-import type { Viewer } from "./viewer";
+import { viewerOf, type Viewer } from "./viewer";
 
 /** A session ends when it was not used for this long. */
 export const SESSION_DAYS = 14;
@@ -83,15 +83,7 @@ export async function findSession(
   const current = session.tokenHash === hash;
   if (!current && age > GRACE_SECONDS * 1000) return null;
   const { person } = session;
-  const viewer: Viewer = {
-    id: person.id,
-    name: person.name,
-    email: person.email,
-    role: person.role,
-    teamId: person.team.id,
-    teamName: person.team.name,
-    timeZone: person.timeZone,
-  };
+  const viewer = viewerOf(person);
   const { id } = session;
   if (!current || age < ROTATE_AFTER_MINUTES * MINUTE) return { id, viewer, freshToken: null };
   return { id, viewer, freshToken: await rotate(em, hash, now) };

@@ -1,5 +1,6 @@
+import type { Loaded } from "@mikro-orm/postgresql";
 import { NotAllowed } from "../errors";
-import type { Role } from "../db/entities/people";
+import type { Person, Role } from "../db/entities/people";
 
 /** Who is asking: what every server function needs to know of the person signed in. */
 export interface Viewer {
@@ -11,6 +12,19 @@ export interface Viewer {
   teamName: string;
   /** IANA zone. */
   timeZone: string;
+}
+
+/** What server functions need to know of a person whose team was loaded. */
+export function viewerOf(person: Loaded<Person, "team">): Viewer {
+  return {
+    id: person.id,
+    name: person.name,
+    email: person.email,
+    role: person.role,
+    teamId: person.team.id,
+    teamName: person.team.name,
+    timeZone: person.timeZone,
+  };
 }
 
 const rank: Record<Role, number> = { agent: 0, curator: 1, lead: 2 };
