@@ -21,10 +21,11 @@ export async function loader(args: Route.LoaderArgs) {
   return answering(async () => {
     const number = idInPath.parse(args.params.number);
     const { earlier } = readQuery(args.request, query);
-    return {
-      open: await openCase(em, viewer, number, earlier, now),
-      around: await neighbours(em, viewer, number),
-    };
+    const [open, around] = await Promise.all([
+      openCase(em, viewer, number, earlier, now),
+      neighbours(em, viewer, number),
+    ]);
+    return { open, around };
   });
 }
 

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link, useNavigate, useRevalidator } from "react-router";
 import { z } from "zod";
 import { compareVersions } from "#server/replies/history";
-import { ownTokens } from "#server/house";
+import { ownTokens } from "#server/house/settings";
 import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import { catalogue } from "#core/tokens/catalogue";

@@ -2,11 +2,13 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Recipients } from "#core/checks/addressee";
 import type { Context } from "#core/tokens/context";
 import type { Case } from "../db/entities/cases";
-import { CaseLookup, Message } from "../db/entities/cases";
-import { Person, type House } from "../db/entities/people";
-import { caseNumber, findHouse, ownTokens, type OwnTokens } from "../house";
+import type { CaseLookup, Message } from "../db/entities/cases";
+import type { Person } from "../db/entities/people";
+import { caseNumber } from "../house";
+import { ownTokensOf, type OwnTokens, type Settings } from "../house/settings";
+import { NotFound } from "../errors";
 import type { Viewer } from "../people/viewer";
-import { query } from "../db/sql";
+import { named, prepared } from "../db/sql";
 import { recipientsOf } from "./recipients";
 
 /** All that a letter on a case may read, and who it goes to. */
@@ -17,9 +19,8 @@ export interface CaseContext {
   customerTimeZone: string | null;
   /** Language of the letter to begin with. */
   language: string;
-  /** The latest inbound message, which an answer answers. */
-  latest: Message | null;
-  booking: CaseLookup | null;
+  /** What is known of the booking; null where nothing was asked. */
+  booking: ReadForLetter["booking"];
 }
 
 /** A language as the house writes it: “en” is “en-GB” for a house of that region, so that dates and times read as usual there. */
@@ -35,32 +36,22 @@ export async function caseContext(
   em: EntityManager,
   viewer: Viewer,
   subject: Case,
+  settings: Settings,
   now: Date,
 ): Promise<CaseContext> {
   const { customer } = subject;
-  // Side by side, each with a unit of work of its own; in a transaction all belong to that.
-  const apart = em.isInTransaction() ? () => em : () => em.fork();
-  const [house, own, person, booking, latest, recipients] = await Promise.all([
-    findHouse(apart()),
-    ownTokens(apart(), now),
-    apart().findOneOrFail(Person, { id: viewer.id }),
-    apart().findOne(CaseLookup, { case: subject.id, source: "bookings" }),
-    apart().findOne(Message, { case: subject.id, direction: "in" }, { orderBy: { at: "desc", id: "desc" } }),
-    recipientsOf(apart(), subject),
-  ]);
+  // One after the other within a transaction: its connection takes one statement at a time.
+  const reading = readForLetter(em, viewer.id, subject.id);
+  if (em.isInTransaction()) await reading;
+  const [read, recipients] = await Promise.all([reading, recipientsOf(em, subject, settings)]);
+  const { writer, latest, attached, booking } = read;
+  const { house } = settings;
+  const own = ownTokensOf(settings, now);
   const language = inOurRegion(latest?.language ?? customer.language ?? house.language, house.language);
-  const attached =
-    latest === null
-      ? false
-      : (
-          await query<{ n: number }>(em, "select 1 as n from attachments where message_id = ? limit 1", [
-            latest.id,
-          ])
-        ).length > 0;
   const context = contextFrom({
     house,
     own,
-    person,
+    person: writer,
     subject,
     booking,
     latest,
@@ -69,18 +60,56 @@ export async function caseContext(
     attached,
     now,
   });
-  return { context, own, recipients, customerTimeZone: customer.timeZone ?? null, language, latest, booking };
+  return { context, own, recipients, customerTimeZone: customer.timeZone ?? null, language, booking };
+}
+
+/** Who writes a letter, as it may name them. */
+type Writer = Pick<Person, "name" | "firstName" | "title" | "department" | "email" | "phone">;
+
+/** The message that a letter answers, as letters read it. */
+type Answered = Pick<Message, "subject" | "text" | "fromAddress" | "toAddress" | "channel" | "language">;
+
+interface ReadForLetter {
+  writer: Writer;
+  /** The latest inbound message; null where there is none. */
+  latest: Answered | null;
+  /** Whether that has files. */
+  attached: boolean;
+  /** What is known of the booking; null where nothing was asked. */
+  booking: Pick<CaseLookup, "data" | "problem"> | null;
+}
+
+/** Who writes, what is answered and what was booked, in one. @throws NotFound when the person is gone */
+async function readForLetter(em: EntityManager, personId: number, caseId: number): Promise<ReadForLetter> {
+  const [row] = await prepared<ReadForLetter>(
+    em,
+    ...named(
+      `select jsonb_build_object('name', p.name, 'firstName', p.first_name, 'title', p.title, 'department', p.department,
+                'email', p.email, 'phone', p.phone) as writer,
+              case when m.id is not null then jsonb_build_object('subject', m.subject, 'text', m.text, 'fromAddress', m.from_address,
+                'toAddress', m.to_address, 'channel', m.channel, 'language', m.language) end as latest,
+              exists (select 1 from attachments a where a.message_id = m.id) as attached,
+              (select jsonb_build_object('data', k.data, 'problem', k.problem) from case_lookups k
+                where k.case_id = :case and k.source = 'bookings') as booking
+         from people p left join lateral (
+           select * from messages where case_id = :case and direction = 'in' order by at desc, id desc limit 1) m on true
+        where p.id = :person`,
+      { case: caseId, person: personId },
+    ),
+  );
+  if (!row) throw new NotFound("There is no such person any more");
+  return row;
 }
 
 /** What a context is made of. */
 export interface ContextParts {
-  house: House;
+  house: Settings["house"];
   own: OwnTokens;
-  person: Person;
+  person: Writer;
   /** With customer and organisation populated. */
   subject: Case;
-  booking: CaseLookup | null;
-  latest: Message | null;
+  booking: Pick<CaseLookup, "data" | "problem"> | null;
+  latest: Answered | null;
   recipient: string | null;
   language: string;
   /** Whether the latest message has files. */

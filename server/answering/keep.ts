@@ -11,7 +11,8 @@ import { Attachment, SentLetter } from "../db/entities/answering";
 import { Message } from "../db/entities/cases";
 import { idSchema, MOST_ID } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
-import { caseNumber, findHouse } from "../house";
+import { caseNumber } from "../house";
+import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import type { ContentInput } from "../replies/content";
 import { lendFiles } from "../replies/content";
@@ -49,8 +50,9 @@ export async function wordsToKeep(
   const { number, slips, language, files, plain } =
     "case" in source ? await fromDraft(em, viewer, source.case) : await fromMessage(em, source.message);
   const subject = await findCase(em, number);
-  const gathered = await caseContext(em, viewer, subject, now);
-  const house = await findHouse(em);
+  const settings = await settingsOf(em);
+  const gathered = await caseContext(em, viewer, subject, settings, now);
+  const { house } = settings;
   const tokens = catalogue(gathered.own);
   const answers = slips.filter((slip) => slip.part === "answer");
   const letter = compose({

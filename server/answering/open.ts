@@ -4,23 +4,19 @@ import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
 import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
-import { SentLetter } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
-import { Signature, UsualReply } from "../db/entities/library";
-import { Team } from "../db/entities/people";
 import { NotFound } from "../errors";
-import { query } from "../db/sql";
-import { caseNumber, findHouse, type OwnTokens } from "../house";
-import { stationeryOf } from "../house/stationery";
+import { caseNumber } from "../house";
+import { settingsOf, type OwnTokens, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { answeredLately, type AnsweredLately } from "../ranking/lately";
 import { inquiriesOf } from "../ranking/inquiries";
-import { countUsable } from "../replies/usable";
-import { inEveryLanguage, stripReplies, type StripOffer, type StripReply } from "../replies/strip";
+import { firstOffer, inEveryLanguage, type StripOffer, type StripReply } from "../replies/strip";
 import { digestOf } from "../files/digest";
 import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
-import { others, type Other } from "./presence";
+import { besideCase } from "./beside";
+import type { Other } from "./presence";
 
 /** How many replies the strip offers at once; the first of them come with the case, the others on the way there. */
 export const STRIP_LENGTH = 60;
@@ -96,50 +92,40 @@ export async function openCase(
   pages: number,
   now: Date,
 ): Promise<OpenCase> {
-  const [house, subject] = await Promise.all([findHouse(em.fork()), findCase(em, number)]);
+  const [settings, subject] = await Promise.all([settingsOf(em), findCase(em, number)]);
   const { customer, team } = subject;
+  const surround = surroundings(settings, viewer, team.id);
+  const usually = settings.usual.filter((one) => one.team === team.id && one.channel === subject.channel);
   // Each with a unit of work of its own: they are read side by side.
-  const [gathered, talk, draft, earlier, surround, inquiries, usually, past, around, sent, letters] =
-    await Promise.all([
-      caseContext(em.fork(), viewer, subject, now),
-      conversation(em, subject, pages),
-      loadDraft(em.fork(), viewer, subject.id),
-      em
-        .fork()
-        .find(Case, { customer, id: { $ne: subject.id } }, { orderBy: { openedAt: "desc" }, limit: 5 }),
-      surroundings(em.fork(), viewer, team.id),
-      inquiriesOf(em, [number]),
-      em.fork().find(UsualReply, { team, channel: subject.channel }, { populate: ["reply"] }),
-      history(em.fork(), subject, customer.displayName),
-      others(em, subject.id, viewer.id),
-      sentReplies(em, subject.id),
-      em.fork().count(SentLetter, {
-        case: subject,
-        person: viewer.id,
-        message: { state: { $ne: "called back" } },
-      }),
-    ]);
-  const language = draft?.language ?? gathered.language;
-  const offered = { inquiry: inquiries.get(number) ?? null, channel: subject.channel, language };
-  const usualKeys = usually.map((one) => one.reply.key);
-  const [usual, strip, total] = await Promise.all([
-    usualKeys.length === 0
-      ? []
-      : stripReplies(em, viewer, { ...offered, query: "", keys: usualKeys, limit: usualKeys.length }).then(
-          ({ replies }) => inEveryLanguage(em.fork(), replies),
-        ),
-    stripReplies(em, viewer, { ...offered, query: "", limit: FIRST_CARDS }),
-    countUsable(em, viewer, subject.channel),
+  const [gathered, talk, draft, inquiries, past, beside] = await Promise.all([
+    caseContext(em.fork(), viewer, subject, settings, now),
+    conversation(em, subject, pages),
+    loadDraft(em.fork(), viewer, subject.id),
+    inquiriesOf(em, [number]),
+    history(em, subject, customer.displayName),
+    besideCase(em, subject, viewer.id),
   ]);
+  const language = draft?.language ?? gathered.language;
+  const {
+    beside: alsoWanted,
+    total,
+    ...strip
+  } = await firstOffer(
+    em,
+    viewer,
+    { inquiry: inquiries.get(number) ?? null, channel: subject.channel, language, limit: FIRST_CARDS },
+    usually.map((one) => one.key),
+  );
+  const usual = await inEveryLanguage(em, alsoWanted);
   const usualOf = (part: "opening" | "closing") => {
-    const key = usually.find((one) => one.part === part)?.reply.key;
+    const key = usually.find((one) => one.part === part)?.key;
     return usual.filter((reply) => reply.key === key);
   };
   const [best] = strip.nothingFits ? [] : strip.replies;
   return {
     id: subject.id,
     number: subject.number,
-    label: caseNumber(house, subject.number),
+    label: caseNumber(settings.house, subject.number),
     channel: subject.channel,
     subject: subject.subject,
     topic: subject.topic ?? null,
@@ -168,14 +154,8 @@ export async function openCase(
     pages,
     lastMessage: talk.messages.at(-1)?.id ?? 0,
     history: past,
-    earlierCases: earlier.map((one) => ({
-      number: one.number,
-      label: caseNumber(house, one.number),
-      subject: one.subject,
-      status: one.status,
-      openedAt: one.openedAt.toISOString(),
-    })),
-    others: around,
+    earlierCases: beside.earlier.map((one) => ({ ...one, label: caseNumber(settings.house, one.number) })),
+    others: beside.others,
     draft,
     ...surround,
     usual: {
@@ -198,40 +178,27 @@ export async function openCase(
             best.key,
             now,
           ),
-    sentReplies: sent,
-    letters,
+    sentReplies: beside.sentReplies,
+    letters: beside.letters,
     seen: seenAs(gathered, surround),
   };
 }
 
 /** Signature and stationery of a letter by the viewer for a team: the team's imposed signature goes before their own. */
-export async function surroundings(
-  em: EntityManager,
+export function surroundings(
+  { signatures, stationery }: Settings,
   viewer: Viewer,
   teamId: number,
-): Promise<{ signature: Doc | null; stationery: CoreStationery | null }> {
-  const imposed = await em.findOne(Signature, { team: em.getReference(Team, teamId) });
-  const signature = imposed ?? (await em.findOne(Signature, { person: viewer.id }));
-  return { signature: signature?.document ?? null, stationery: await stationeryOf(em, teamId) };
+): { signature: Doc | null; stationery: CoreStationery | null } {
+  const signature = signatures.ofTeam.get(teamId) ?? signatures.ofPerson.get(viewer.id) ?? null;
+  return { signature, stationery: stationery.get(teamId) ?? null };
 }
 
 /** What a letter reads beside its slips, as a digest: it changes when any of that does. The clock does not count. */
 export function seenAs(
   { context, own, recipients, customerTimeZone }: CaseContext,
-  around: Awaited<ReturnType<typeof surroundings>>,
+  around: ReturnType<typeof surroundings>,
 ): string {
   const { now: _now, ...read } = context;
   return digestOf(Buffer.from(JSON.stringify([read, own, recipients, customerTimeZone, around])));
-}
-
-/** Keys of the replies that were sent on a case before. */
-export async function sentReplies(em: EntityManager, caseId: number): Promise<string[]> {
-  const rows = await query<{ key: string }>(
-    em,
-    `select distinct r.key from letter_replies u join sent_letters l on l.id = u.letter_id
-       join messages m on m.id = l.message_id and m.state <> 'called back' join replies r on r.id = u.reply_id
-      where l.case_id = ?`,
-    [caseId],
-  );
-  return rows.map((row) => row.key);
 }

@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { notify } from "../events/notify";
-import { query } from "../db/sql";
+import { named, prepared, query } from "../db/sql";
 
 /** A colleague on a case. */
 export interface Other {
@@ -11,16 +11,15 @@ export interface Other {
 
 const HERE = "interval '45 seconds'";
 
+/** Colleagues who have a case open or began an answer on it: the statement, by case and viewer. */
+export const OTHERS = `select p.name, bool_or(x.here) as here from people p join (
+        select person_id, true as here from case_presence where case_id = :case and seen_at > now() - ${HERE}
+        union all select person_id, false from drafts where case_id = :case) x on x.person_id = p.id
+      where p.id <> :person group by p.name order by p.name`;
+
 /** Colleagues who have a case open or began an answer on it. */
 export async function others(em: EntityManager, caseId: number, viewerId: number): Promise<Other[]> {
-  return query<Other>(
-    em,
-    `select p.name, bool_or(x.here) as here from people p join (
-        select person_id, true as here from case_presence where case_id = ? and seen_at > now() - ${HERE}
-        union all select person_id, false from drafts where case_id = ?) x on x.person_id = p.id
-      where p.id <> ? group by p.name order by p.name`,
-    [caseId, caseId, viewerId],
-  );
+  return prepared<Other>(em, ...named(OTHERS, { case: caseId, person: viewerId }));
 }
 
 /** Notes that a person has a case open; colleagues are told when they came. */

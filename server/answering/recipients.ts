@@ -1,11 +1,13 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import type { ChosenRecipient, Recipient, Recipients } from "#core/checks/addressee";
-import { Case, CaseEvent, Message } from "../db/entities/cases";
+import { Case, CaseEvent, type Message } from "../db/entities/cases";
 import { CustomerAddress } from "../db/entities/customers";
-import { Person, Team } from "../db/entities/people";
+import { Person } from "../db/entities/people";
+import { prepared } from "../db/sql";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
+import { settingsOf, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 
 /** Of so many of the latest messages the senders are offered. */
@@ -17,26 +19,32 @@ export const chosenRecipientSchema: z.ZodType<ChosenRecipient> = z.strictObject(
   confirmed: z.boolean(),
 });
 
+interface Writers {
+  /** Addresses of the customer's. */
+  own: string[];
+  /** The latest first. */
+  wrote: Pick<Message, "fromAddress" | "fromName" | "replyTo">[];
+}
+
 /** Where letters on a case may go. @param subject with its customer populated */
-export async function recipientsOf(em: EntityManager, subject: Case): Promise<Recipients> {
+export async function recipientsOf(
+  em: EntityManager,
+  subject: Case,
+  { mailboxes: ours }: Settings,
+): Promise<Recipients> {
   const { customer, channel } = subject;
-  const [own, wrote, mailboxes] = await Promise.all([
-    em.find(CustomerAddress, { customer, channel }, { orderBy: { id: "asc" } }),
-    em.find(
-      Message,
-      { case: subject, direction: "in", channel },
-      {
-        orderBy: { at: "desc", id: "desc" },
-        limit: LOOKED_AT,
-        fields: ["fromAddress", "fromName", "replyTo"],
-      },
-    ),
-    em.find(Team, {}, { fields: ["mailbox"] }),
-  ]);
-  const known = new Set(own.map((one) => one.address));
+  const [found] = await prepared<Writers>(
+    em,
+    `select (select coalesce(jsonb_agg(address order by id), '[]') from customer_addresses where customer_id = ? and channel = ?) as own,
+            (select coalesce(jsonb_agg(w), '[]') from (
+               select from_address as "fromAddress", from_name as "fromName", reply_to as "replyTo" from messages
+                where case_id = ? and direction = 'in' and channel = ? order by at desc, id desc limit ${LOOKED_AT}) w) as wrote`,
+    [customer.id, channel, subject.id, channel],
+  );
+  const { own, wrote } = found ?? { own: [], wrote: [] };
+  const known = new Set(own);
   const latest = wrote.find((one) => known.has(one.fromAddress));
-  const usual = latest?.fromAddress ?? own[0]?.address ?? null;
-  const ours = new Set(mailboxes.map((one) => one.mailbox.toLowerCase()));
+  const usual = latest?.fromAddress ?? own[0] ?? null;
   const strangers = new Map<string, string>();
   for (const { fromAddress, fromName, replyTo } of wrote) {
     if (replyTo && !known.has(replyTo))
@@ -95,7 +103,7 @@ export async function keepAddress(
   await em.transactional(async (inner) => {
     const subject = await inner.findOne(Case, { number }, { populate: ["customer"] });
     if (!subject) throw new NotFound(`There is no case ${number}`);
-    const { all } = await recipientsOf(inner, subject);
+    const { all } = await recipientsOf(inner, subject, await settingsOf(inner));
     const found = all.find((one) => one.address === address);
     if (!found) throw new Unusable(`Nobody wrote from ${address} on this case`);
     if (found.is === "ours") throw new Conflict(`${address} is a mailbox of ours`);

@@ -18,14 +18,16 @@ import { Person } from "../db/entities/people";
 import { Conflict, NotFound } from "../errors";
 import { idSchema, MOST_ID } from "../edge";
 import { notify } from "../events/notify";
-import { caseNumber, findHouse } from "../house";
+import { caseNumber } from "../house";
+import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
 import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
 import { isGap, offersOf, storeChoice } from "./choice";
-import { findCase, seenAs, sentReplies, surroundings } from "./open";
+import { sentReplies } from "./beside";
+import { findCase, seenAs, surroundings } from "./open";
 import { query } from "../db/sql";
 
 export const sendSchema = z.strictObject({
@@ -134,9 +136,10 @@ async function composeDraft(
   draft: LoadedDraft,
   now: Date,
 ): Promise<ComposedDraft> {
-  const gathered = await caseContext(em, viewer, subject, now);
-  const around = await surroundings(em, viewer, subject.team.id);
-  const house = await findHouse(em);
+  const settings = await settingsOf(em);
+  const gathered = await caseContext(em, viewer, subject, settings, now);
+  const around = surroundings(settings, viewer, subject.team.id);
+  const { house } = settings;
   const domain = subject.team.mailbox.split("@")[1] ?? "localhost";
   const contentIds = new Map<string, string>();
   const letter = compose({

@@ -2,10 +2,10 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { splitQuoted } from "#core/mail/quoting";
 import { fileName, isProgram } from "#core/text/file-name";
 import type { Case } from "../db/entities/cases";
-import { CaseEvent, Message, type Doubt, type MessageState } from "../db/entities/cases";
+import { type CaseEvent, Message, type Doubt, type MessageState } from "../db/entities/cases";
 import { NotFound } from "../errors";
 import { attachmentsOf } from "../sending/mime";
-import { query } from "../db/sql";
+import { prepared, query } from "../db/sql";
 
 /** A file of a message. */
 interface MessageFile {
@@ -79,6 +79,8 @@ interface MessageRow {
   refusal: string | null;
   attempts: number;
   known: boolean;
+  /** How many messages the case has. */
+  total: number;
 }
 
 /**
@@ -90,22 +92,17 @@ export async function conversation(
   subject: Case,
   pages: number,
 ): Promise<{ messages: ConversationMessage[]; earlier: number }> {
-  const [rows, [counted]] = await Promise.all([
-    query<MessageRow>(
-      em,
-      `select m.id, m.direction, m.state, m.from_name, m.from_address, m.reply_to, m.doubts, m.cut or length(m.text) > ${SHOWN} as cut,
+  const rows = await prepared<MessageRow>(
+    em,
+    `select m.id, m.direction, m.state, m.from_name, m.from_address, m.reply_to, m.doubts, m.cut or length(m.text) > ${SHOWN} as cut,
               m.subject, left(m.text, ${SHOWN}) as text, m.html is not null as has_html, m.raw_id is not null as has_raw,
               m.at, m.due_at, m.refusal, m.attempts,
-              exists (select 1 from customer_addresses a where a.customer_id = ? and a.address = m.from_address) as known
+              exists (select 1 from customer_addresses a where a.customer_id = ? and a.address = m.from_address) as known,
+              (select count(*)::int from messages where case_id = ? and state <> 'called back') as total
          from messages m where m.case_id = ? and m.state <> 'called back' order by m.at desc, m.id desc limit ?`,
-      [subject.customer.id, subject.id, RECENT + A_PAGE * Math.min(pages, MOST_PAGES)],
-    ),
-    query<{ n: number }>(
-      em,
-      "select count(*)::int as n from messages where case_id = ? and state <> 'called back'",
-      [subject.id],
-    ),
-  ]);
+    [subject.customer.id, subject.id, subject.id, RECENT + A_PAGE * Math.min(pages, MOST_PAGES)],
+  );
+  const total = rows[0]?.total ?? 0;
   const files = await filesOf(
     em,
     rows.map((row) => row.id),
@@ -135,12 +132,12 @@ export async function conversation(
       files: files.get(row.id) ?? [],
     };
   });
-  return { messages, earlier: (counted?.n ?? 0) - messages.length };
+  return { messages, earlier: total - messages.length };
 }
 
 /** The files of messages, by message; without their bytes. */
 async function filesOf(em: EntityManager, messages: number[]): Promise<Map<number, MessageFile[]>> {
-  const rows = await query<{
+  const rows = await prepared<{
     id: number;
     message_id: number;
     name: string;
@@ -175,12 +172,18 @@ const words: Record<CaseEvent["kind"], string> = {
   "address kept": "kept an address as the customer’s",
 };
 
+interface EventRow extends Pick<CaseEvent, "id" | "kind" | "data"> {
+  at: string;
+  person: string | null;
+}
+
 /** What happened on a case, latest first. */
 export async function history(em: EntityManager, subject: Case, customer: string): Promise<HistoryEntry[]> {
-  const events = await em.find(
-    CaseEvent,
-    { case: subject },
-    { orderBy: { at: "desc", id: "desc" }, populate: ["person"], limit: 100 },
+  const events = await prepared<EventRow>(
+    em,
+    `select e.id, e.at, e.kind, e.data, p.name as person from case_events e left join people p on p.id = e.person_id
+      where e.case_id = ? order by e.at desc, e.id desc limit 100`,
+    [subject.id],
   );
   return events.map((event) => {
     const byCustomer = event.kind === "opened" || event.kind === "received";
@@ -188,8 +191,8 @@ export async function history(em: EntityManager, subject: Case, customer: string
       typeof event.data.words === "string" ? `: ${event.data.words}` : replies(event.data.replies);
     return {
       id: event.id,
-      at: event.at.toISOString(),
-      who: event.person?.name ?? (byCustomer ? customer : null),
+      at: new Date(event.at).toISOString(),
+      who: event.person ?? (byCustomer ? customer : null),
       what: words[event.kind] + detail,
     };
   });

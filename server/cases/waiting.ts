@@ -1,9 +1,10 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { splitQuoted } from "#core/mail/quoting";
 import type { House } from "../db/entities/people";
-import { caseNumber, findHouse } from "../house";
+import { caseNumber } from "../house";
+import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { query } from "../db/sql";
+import { prepared } from "../db/sql";
 
 export interface WaitingFilter {
   list: "us" | "customer" | "set aside";
@@ -87,9 +88,9 @@ export interface ChangedRow {
 
 /** One case as lists show it to anybody; null where there is none. */
 export async function changedRow(em: EntityManager, number: number): Promise<ChangedRow | null> {
-  const [[found], house] = await Promise.all([
-    query<Row>(em, `${ROW_OF_CASE} where c.number = ?`, [0, number]),
-    findHouse(em),
+  const [[found], { house }] = await Promise.all([
+    prepared<Row>(em, `${ROW_OF_CASE} where c.number = ?`, [0, number]),
+    settingsOf(em),
   ]);
   if (!found) return null;
   const list = lists.find((one) => STATUS[one] === found.status) ?? null;
@@ -130,7 +131,7 @@ export async function waitingCases(
   topics: string[];
 }> {
   const { where, values } = conditions(viewer, filter);
-  const listing = query<Row>(
+  const listing = prepared<Row>(
     em,
     `${ROW_OF_CASE}
       where c.status = ? and ${where}
@@ -138,16 +139,16 @@ export async function waitingCases(
       limit ${MOST_ROWS + 1}`,
     [viewer.id, STATUS[filter.list], ...values],
   );
-  const counting = query<{ status: string; n: number }>(
+  const counting = prepared<{ status: string; n: number }>(
     em,
     `select c.status, count(*)::int as n from cases c join customers cu on cu.id = c.customer_id where c.status <> 'closed' and ${where} group by c.status`,
     values,
   );
-  const naming = query<{ topic: string }>(
+  const naming = prepared<{ topic: string }>(
     em,
     "select distinct topic from cases where topic is not null and status <> 'closed' order by topic",
   );
-  const [rows, counted, topics, house] = await Promise.all([listing, counting, naming, findHouse(em)]);
+  const [rows, counted, topics, { house }] = await Promise.all([listing, counting, naming, settingsOf(em)]);
   const count = (list: WaitingFilter["list"]) => counted.find((one) => one.status === STATUS[list])?.n ?? 0;
   return {
     rows: rows.slice(0, MOST_ROWS).map((row) => asRow(row, house)),
@@ -159,7 +160,7 @@ export async function waitingCases(
 
 /** How many cases wait for the viewer's team, for the navigation. */
 export async function waitingCount(em: EntityManager, viewer: Viewer): Promise<number> {
-  const [row] = await query<{ n: number }>(
+  const [row] = await prepared<{ n: number }>(
     em,
     "select count(*)::int as n from cases where status = 'waiting for us' and team_id = ?",
     [viewer.teamId],
@@ -173,7 +174,7 @@ export async function neighbours(
   viewer: Viewer,
   number: number,
 ): Promise<{ previous: number | null; next: number | null; position: number | null; total: number }> {
-  const rows = await query<{ number: number }>(
+  const rows = await prepared<{ number: number }>(
     em,
     "select number from cases where status = 'waiting for us' and team_id = ? order by answer_by asc nulls last, number limit 1000",
     [viewer.teamId],

@@ -7,6 +7,7 @@ import { Migration00003Ranking } from "./migrations/00003-ranking";
 import { Migration00004CalledBack } from "./migrations/00004-called-back";
 import { Migration00005Finding } from "./migrations/00005-finding";
 import { Migration00006Safety } from "./migrations/00006-safety";
+import { Migration00007Settings } from "./migrations/00007-settings";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -17,6 +18,7 @@ const migrations = [
   { name: "00004-called-back", class: Migration00004CalledBack },
   { name: "00005-finding", class: Migration00005Finding },
   { name: "00006-safety", class: Migration00006Safety },
+  { name: "00007-settings", class: Migration00007Settings },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */
@@ -33,7 +35,7 @@ function ormOptions(url: string): Options {
       silent: true,
     },
     // Counted by rate-limiter-flexible, and kept by triggers: not entities of ours.
-    schemaGenerator: { skipTables: ["sign_in_limits", "search_words"] },
+    schemaGenerator: { skipTables: ["sign_in_limits", "search_words", "settings_version"] },
     pool: { min: 0, max: 10 },
     // Compiling a statement takes longer than any of ours runs.
     driverOptions: { connection: { options: "-c jit=off" } },

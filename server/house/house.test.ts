@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { readMarkdown } from "#core/formats/markdown";
 import { query } from "../db/sql";
-import { ownTokens } from "../house";
+import { ownTokens, stationeryOf } from "./settings";
 import { NotAllowed, NotFound, Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { uploadFile } from "../replies/uploads";
@@ -10,7 +10,7 @@ import { addFact, describeFact, dropPlanned, factUses, listFacts, openFact, setF
 import { addField, listFields, removeField } from "./fields";
 import { ownContext } from "./own-context";
 import { peopleDetails, readSignatures, savePersonDetails, saveSignature } from "./signatures";
-import { allStationery, saveStationery, stationeryOf, type StationeryInput } from "./stationery";
+import { allStationery, saveStationery, type StationeryInput } from "./stationery";
 import { setUsual, usualReplies } from "./usual";
 import { startOfDay } from "./zone";
 

@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { contextSchema, type Context } from "#core/tokens/context";
 import { Person } from "../db/entities/people";
-import { findHouse, ownTokens, type OwnTokens } from "../house";
+import { ownTokensOf, settingsOf, type OwnTokens } from "./settings";
 import type { Viewer } from "../people/viewer";
 
 /** What signatures and stationery read: the viewer as agent, and the house. No case. */
@@ -10,8 +10,9 @@ export async function ownContext(
   viewer: Viewer,
   now: Date,
 ): Promise<{ context: Context; own: OwnTokens }> {
-  const house = await findHouse(em);
-  const own = await ownTokens(em, now);
+  const settings = await settingsOf(em);
+  const { house } = settings;
+  const own = ownTokensOf(settings, now);
   const person = await em.findOneOrFail(Person, { id: viewer.id });
   const context = contextSchema.parse({
     case: {},

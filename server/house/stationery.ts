@@ -33,22 +33,17 @@ export interface TeamStationery {
   paper: CoreStationery | null;
 }
 
-/** The stationery that letters of a team carry; null for none. */
-export async function stationeryOf(em: EntityManager, teamId: number): Promise<CoreStationery | null> {
-  const paper = await em.findOne(Stationery, { team: teamId }, { populate: ["logo"] });
-  return paper && asCore(paper);
-}
-
 export async function allStationery(em: EntityManager): Promise<TeamStationery[]> {
   const teams = await em.find(Team, {}, { orderBy: { name: "asc" } });
   const papers = await em.find(Stationery, {}, { populate: ["logo"] });
   return teams.map((team) => {
     const paper = papers.find((one) => one.team.id === team.id);
-    return { team: team.id, teamName: team.name, paper: paper ? asCore(paper) : null };
+    return { team: team.id, teamName: team.name, paper: paper ? stationeryFrom(paper) : null };
   });
 }
 
-function asCore(paper: Stationery): CoreStationery {
+/** Stationery as letters carry it. @param paper with its logo populated */
+export function stationeryFrom(paper: Stationery): CoreStationery {
   return {
     name: paper.name,
     header: paper.header ?? null,

@@ -1,10 +1,11 @@
 import type { EntityManager, FilterQuery } from "@mikro-orm/postgresql";
 import { createHmac, randomBytes } from "node:crypto";
 import { Person, Session } from "../db/entities/people";
+import { prepared } from "../db/sql";
 import { environment } from "../environment";
 import { NotFound } from "../errors";
 import { notify } from "../events/notify";
-import { viewerOf, type Viewer } from "./viewer";
+import type { Viewer } from "./viewer";
 
 /** A session ends when it was not used for this long. */
 export const SESSION_DAYS = 14;
@@ -69,22 +70,18 @@ export async function findSession(
   now: Date,
 ): Promise<{ id: number; viewer: Viewer; freshToken: string | null } | null> {
   const hash = hashToken(token);
-  const session = await em.findOne(
-    Session,
-    {
-      $or: [{ tokenHash: hash }, { previousHash: hash }],
-      expiresAt: { $gt: now },
-      createdAt: { $gt: new Date(now.getTime() - OLDEST_DAYS * DAY) },
-    },
-    { populate: ["person.team"] },
+  const [found] = await prepared<Viewer & { session: number; rotatedAt: string; current: boolean }>(
+    em,
+    `select s.id as session, s.rotated_at as "rotatedAt", s.token_hash = ? as current, p.id, p.name, p.email, p.role,
+            p.team_id as "teamId", t.name as "teamName", p.time_zone as "timeZone"
+       from sessions s join people p on p.id = s.person_id and p.active join teams t on t.id = p.team_id
+      where (s.token_hash = ? or s.previous_hash = ?) and s.expires_at > ? and s.created_at > ?`,
+    [hash, hash, hash, now, new Date(now.getTime() - OLDEST_DAYS * DAY)],
   );
-  if (!session?.person.active) return null;
-  const age = now.getTime() - session.rotatedAt.getTime();
-  const current = session.tokenHash === hash;
+  if (!found) return null;
+  const { session: id, rotatedAt, current, ...viewer } = found;
+  const age = now.getTime() - Date.parse(rotatedAt);
   if (!current && age > GRACE_SECONDS * 1000) return null;
-  const { person } = session;
-  const viewer = viewerOf(person);
-  const { id } = session;
   if (!current || age < ROTATE_AFTER_MINUTES * MINUTE) return { id, viewer, freshToken: null };
   return { id, viewer, freshToken: await rotate(em, hash, now) };
 }

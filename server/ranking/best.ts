@@ -1,15 +1,16 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { query } from "../db/sql";
+import { prepared } from "../db/sql";
 import type { Viewer } from "../people/viewer";
-import { usableAnswers } from "../replies/usable";
+import { answersOf, usableReplies } from "../replies/usable";
 import { askedBy, houseRanker } from "./house-ranker";
 import { inquiriesOf } from "./inquiries";
 import { keptBest, type Best, type BestReply } from "./kept";
 
 /**
- * The best reply for each case that the viewer may use on its channel, by case number; what was found out before is kept
+ * The best reply for each case that the viewer may use on a channel, by case number; what was found out before is kept
  * until the case's message or the library changes.
  * Cases are left out where ranking knows nothing yet or nothing was asked.
+ * @param cases with the channel that they are to be answered on
  */
 export async function bestReplies(
   em: EntityManager,
@@ -21,24 +22,29 @@ export async function bestReplies(
     em,
     cases.map((one) => one.number),
   );
-  const keyOf = (number: number) =>
-    `${em.config.get("clientUrl") ?? ""} ${viewer.id} ${viewer.teamId} ${number} ${states.get(number) ?? ""}`;
+  const database = em.config.get("clientUrl") ?? "";
+  const keys = new Map(
+    cases.map(({ number, channel }) => [
+      number,
+      [database, viewer.id, viewer.teamId, channel, number, states.get(number) ?? ""].join(" "),
+    ]),
+  );
   const unknown = cases.filter(({ number }) => {
-    const known = keptBest.get(keyOf(number));
+    const known = keptBest.get(keys.get(number) ?? "");
     if (known) best[number] = known;
     return !known;
   });
   const found = await rankAnew(em, viewer, unknown);
   for (const [number, one] of found) {
     best[number] = one;
-    keptBest.set(keyOf(number), one);
+    keptBest.set(keys.get(number) ?? "", one);
   }
   return best;
 }
 
 /** What the ranking of cases rests on, as a text that changes with it: their latest message, topic and booking. */
 async function statesOf(em: EntityManager, numbers: number[]): Promise<Map<number, string>> {
-  const rows = await query<{ number: number; state: string }>(
+  const rows = await prepared<{ number: number; state: string }>(
     em,
     `select c.number, concat_ws(' ', m.id, c.topic, c.booking_reference,
             (select k.fetched_at from case_lookups k where k.case_id = c.id and k.source = 'bookings')) as state
@@ -62,11 +68,11 @@ async function rankAnew(
   );
   const usable = new Map<string, Set<string>>();
   for (const channel of new Set(cases.map((one) => one.channel)))
-    usable.set(channel, await usableAnswers(em, viewer, channel));
+    usable.set(channel, answersOf(await usableReplies(em, viewer, channel)));
   const asked = cases.flatMap(({ number, channel }) => {
     const inquiry = inquiries.get(number);
     const among = usable.get(channel) ?? new Set<string>();
-    return inquiry ? [{ number, about: askedBy(viewer, inquiry, { top: 1, among }) }] : [];
+    return inquiry ? [{ number, about: askedBy(viewer, { ...inquiry, channel }, { top: 1, among }) }] : [];
   });
   const rankings = (await houseRanker(em).rank(asked.map(({ about }) => about))) ?? [];
   const found = await shown(
@@ -92,7 +98,7 @@ async function shown(
   em: EntityManager,
   keys: string[],
 ): Promise<Map<string, Omit<BestReply, "fit" | "why">>> {
-  const rows = await query<Omit<BestReply, "fit" | "why">>(
+  const rows = await prepared<Omit<BestReply, "fit" | "why">>(
     em,
     `select r.key, r.title, s.mark, not exists (select 1 from jsonb_object_keys(v.blanks)) as ready
        from replies r join shelves s on s.id = r.shelf_id join reply_versions v on v.id = r.current_version_id where r.key = any(?)`,

@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Inquiry } from "#core/ranking/inquiry";
-import { query } from "../db/sql";
+import { prepared } from "../db/sql";
 import { BOOKING_STATUS, marksOf, type Known } from "./read";
 
 /** So much of a message is ranked by, in characters; what is asked stands before that. */
@@ -21,7 +21,7 @@ interface Row extends Known {
  * and what is known beside the words. Cases without a message from the customer are left out.
  */
 export async function inquiriesOf(em: EntityManager, numbers: number[]): Promise<Map<number, Inquiry>> {
-  const rows = await query<Row>(
+  const rows = await prepared<Row>(
     em,
     `select c.number, c.channel, m.subject, left(m.text, ${READ}) as body, m.language, cu.language as customer_language, c.topic, c.booking_reference is not null as booking, ${BOOKING_STATUS} as status,
             exists (select 1 from attachments a where a.message_id = m.id) as attached,

@@ -1,11 +1,10 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { named, query } from "../db/sql";
-import { caseNumber, findHouse } from "../house";
+import { named, prepared } from "../db/sql";
+import { caseNumber } from "../house";
+import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { asks, USABLE_SHELF } from "../replies/access";
-import { usableAnswers } from "../replies/usable";
-import { houseRanker } from "./house-ranker";
-import { inquiriesOf } from "./inquiries";
+import { bestReplies } from "./best";
 
 /** How a colleague answered what is much the same. Times are ISO 8601 instants. */
 export interface AnsweredLately {
@@ -42,7 +41,7 @@ export async function answeredLately(
   best: string,
   now: Date,
 ): Promise<AnsweredLately | null> {
-  const letters = await query<Row>(
+  const letters = await prepared<Row>(
     em,
     // What stands on a shelf that the viewer may not use is not told, not even by its title.
     ...named(
@@ -64,28 +63,21 @@ export async function answeredLately(
     ),
   );
   if (letters.length === 0) return null;
-  const inquiries = await inquiriesOf(
+  // Asked here and now, wherever it came in.
+  const fitting = await bestReplies(
     em,
-    letters.map((one) => one.number),
+    viewer,
+    letters.map(({ number }) => ({ number, channel: subject.channel })),
   );
-  const among = await usableAnswers(em, viewer, subject.channel);
-  const asked = letters.flatMap((letter) => {
-    const inquiry = inquiries.get(letter.number);
-    // Asked here and now, wherever it came in.
-    return inquiry
-      ? [{ letter, inquiry: { ...inquiry, channel: subject.channel }, asking: { top: 1, among } }]
-      : [];
-  });
-  const rankings = await houseRanker(em).rank(asked.map(({ inquiry, asking }) => ({ inquiry, asking })));
-  const close = asked.flatMap(({ letter }, index) => {
-    const [first] = rankings?.[index]?.fits ?? [];
-    return first?.id === best && first.fit >= ALIKE ? [letter] : [];
+  const close = letters.filter(({ number }) => {
+    const reply = fitting[number]?.reply;
+    return reply?.key === best && reply.fit >= ALIKE;
   });
   const found = close.find((letter) => letter.key !== best) ?? close[0];
   if (!found) return null;
   return {
     number: found.number,
-    label: caseNumber(await findHouse(em), found.number),
+    label: caseNumber((await settingsOf(em)).house, found.number),
     person: found.person,
     at: new Date(found.at).toISOString(),
     reply: { key: found.key, title: found.title },

@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { Reply, ReplyVersion } from "../db/entities/library";
 import { NotFound } from "../errors";
-import { ownTokens, type OwnTokens } from "../house";
+import { ownTokens, settingsOf, type OwnTokens } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { query } from "../db/sql";
 import { surroundings } from "../answering/open";
@@ -107,7 +107,7 @@ export async function openReply(
     copiedFrom: await sourceOf(em, viewer, row.copiedFromId ?? null),
     uses: await usesOf(em, access.id),
     own: await ownTokens(em, now),
-    ...(await surroundings(em, viewer, viewer.teamId)),
+    ...surroundings(await settingsOf(em), viewer, viewer.teamId),
     known: await knownWords(em, viewer),
     shelves: await listShelves(em, viewer),
     owners: await possibleOwners(em),

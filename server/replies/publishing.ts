@@ -7,7 +7,7 @@ import { Person } from "../db/entities/people";
 import { query } from "../db/sql";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
-import { ownTokens } from "../house";
+import { ownTokens } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { findLockedReply, findReplyToKeep, type ReplyAccess } from "./access";
 import { contentsOf } from "./content";

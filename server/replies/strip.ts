@@ -6,11 +6,10 @@ import { wordsOf } from "#core/document/walk";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
 import type { Asked, Found } from "#core/search/inverted-index";
-import { ReplyVariant } from "../db/entities/library";
 import type { Viewer } from "../people/viewer";
-import { named, query } from "../db/sql";
+import { named, prepared } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
-import { IN_SEASON, usableAnswers } from "./usable";
+import { answersOf, IN_SEASON, usableReplies } from "./usable";
 import { log } from "../log";
 import { askedBy, houseRanker, Unanswered } from "../ranking/house-ranker";
 import { waysToFind } from "./finding";
@@ -48,6 +47,14 @@ export interface StripOffer {
   unranked: boolean;
 }
 
+/** What the strip offers when a case is opened. */
+export interface FirstOffer extends StripOffer {
+  /** How many replies the viewer may use here. */
+  total: number;
+  /** The replies that were asked for beside, where they may be used here. */
+  beside: StripReply[];
+}
+
 export interface StripQuery {
   /** What the agent typed; empty to order by what the customer asks. */
   query: string;
@@ -83,6 +90,7 @@ interface Row {
   in_season: boolean;
   season_from: string | null;
   season_until: string | null;
+  attachments: AttachmentRef[];
 }
 
 /** Of all that fit a case, so many of the fittest may be brought forward among what is searched for. */
@@ -102,7 +110,12 @@ export async function stripReplies(
 ): Promise<StripOffer> {
   const typed = input.query.trim();
   try {
-    if (!typed && !input.keys && input.inquiry) return await fitting(em, viewer, input, input.inquiry);
+    if (!typed && !input.keys && input.inquiry) {
+      const usable = answersOf(await usableReplies(em, viewer, input.channel));
+      const found = await fitting({ em, viewer, input, usable, beside: [] }, input.inquiry);
+      if (found) return found;
+      return { replies: await offer(em, viewer, input, [], null), nothingFits: false, unranked: true };
+    }
     return { replies: await searched(em, viewer, input, typed), nothingFits: false, unranked: false };
   } catch (error) {
     if (!(error instanceof Unanswered)) throw error;
@@ -120,6 +133,33 @@ export async function stripReplies(
       unranked: true,
     };
   }
+}
+
+/** What the strip offers for an inquiry before anything is typed, with some replies beside it, by key. */
+export async function firstOffer(
+  em: EntityManager,
+  viewer: Viewer,
+  input: Omit<StripQuery, "query" | "keys" | "around">,
+  beside: string[],
+): Promise<FirstOffer> {
+  const usable = await usableReplies(em, viewer, input.channel);
+  const asked = { ...input, query: "" };
+  const among = { em, viewer, input: asked, usable: answersOf(usable), beside };
+  const found = input.inquiry ? await fitting(among, input.inquiry).catch(unranked) : null;
+  const total = usable.length;
+  if (found) return { ...found, total };
+  const [replies, others] = await Promise.all([
+    offer(em, viewer, asked, [], null),
+    beside.length === 0 ? [] : offer(em, viewer, { ...asked, keys: beside, limit: beside.length }, [], null),
+  ]);
+  return { replies, beside: others, nothingFits: false, unranked: input.inquiry !== null, total };
+}
+
+/** Ranking does not answer: the strip does without. */
+function unranked(error: unknown): null {
+  if (!(error instanceof Unanswered)) throw error;
+  log.warn({ event: "strip without ranking", reason: error.message });
+  return null;
 }
 
 /** Of replies those that have all words that were typed, in their title, tags or text. */
@@ -193,18 +233,26 @@ async function ranked(
   return rankings?.[0] ?? null;
 }
 
-/** All that may be used, ordered by the ranking. */
+/** Among what is looked for what fits. */
+interface Among {
+  em: EntityManager;
+  viewer: Viewer;
+  input: StripQuery;
+  /** The answers that may be used here, by key. */
+  usable: Set<string>;
+  /** Replies that are wanted beside it, by key. */
+  beside: string[];
+}
+
+/** All that may be used, ordered by the ranking; null while that knows nothing yet. @throws Unanswered */
 async function fitting(
-  em: EntityManager,
-  viewer: Viewer,
-  input: StripQuery,
+  { em, viewer, input, usable, beside }: Among,
   inquiry: Inquiry,
-): Promise<StripOffer> {
-  const usable = await usableAnswers(em, viewer, input.channel);
+): Promise<(StripOffer & { beside: StripReply[] }) | null> {
   const ranking = await ranked(em, viewer, inquiry, { top: input.limit, among: usable });
-  if (ranking === null)
-    return { replies: await offer(em, viewer, input, [], null), nothingFits: false, unranked: true };
-  const best = await offer(em, viewer, { ...input, keys: ranking.fits.map((one) => one.id) }, [], null);
+  if (ranking === null) return null;
+  const keys = [...ranking.fits.map((one) => one.id), ...beside];
+  const best = await offer(em, viewer, { ...input, keys, limit: keys.length }, [], null);
   const byKey = new Map(best.map((reply) => [reply.key, reply]));
   const answers = ranking.fits.flatMap(({ id, fit, why, also }): StripReply[] => {
     const reply = byKey.get(id);
@@ -212,14 +260,14 @@ async function fitting(
   });
   const [first, ...others] = answers;
   const inOrder = first ? [first, ...others.filter(isAlso), ...others.filter((one) => !isAlso(one))] : [];
-  const rest = await offer(
-    em,
-    viewer,
-    { ...input, around: true, limit: input.limit - answers.length },
-    [],
-    null,
-  );
-  return { replies: [...inOrder, ...rest], nothingFits: ranking.nothingFits, unranked: false };
+  const left = input.limit - answers.length;
+  const rest = left > 0 ? await offer(em, viewer, { ...input, around: true, limit: left }, [], null) : [];
+  return {
+    replies: [...inOrder, ...rest],
+    nothingFits: ranking.nothingFits,
+    unranked: false,
+    beside: best.filter((reply) => beside.includes(reply.key)),
+  };
 }
 
 /** What answers a second question stands right behind what answers the first. */
@@ -249,7 +297,7 @@ async function offer(
     keys: input.keys ?? null,
     around: input.around ?? false,
   };
-  const rows = await query<Row>(
+  const rows = await prepared<Row>(
     em,
     ...named(
       `with offered as (
@@ -269,7 +317,9 @@ async function offer(
        )
        select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
               t.language, t.document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,
-              best.in_season, r.season_from::text, r.season_until::text
+              best.in_season, r.season_from::text, r.season_until::text,
+              (select coalesce(jsonb_agg(jsonb_build_object('id', a.file_id::text, 'name', a.name, 'contentType', a.content_type, 'size', f.size) order by a.position), '[]')
+                 from reply_attachments a join files f on f.id = a.file_id where a.version_id = v.id) as attachments
          from best join replies r on r.id = best.id join shelves s on s.id = r.shelf_id join reply_versions v on v.id = r.current_version_id
          join lateral (
            select * from reply_variants t where t.version_id = v.id
@@ -278,10 +328,6 @@ async function offer(
         order by best.at`,
       values,
     ),
-  );
-  const attachments = await attachmentsOf(
-    em,
-    rows.map((row) => row.version_id),
   );
   const wanted = new Set(terms);
   return rows.map(
@@ -302,7 +348,6 @@ async function offer(
       versionId: version_id,
       shelf: { name: shelf_name, mark: shelf_mark },
       useTemplateSubject: use_template_subject,
-      attachments: attachments.get(version_id) ?? [],
       why: in_season
         ? reason([words, ...row.tags].join(" "), wanted, { typed, uses, matched })
         : outOfSeason(season_from, season_until),
@@ -314,19 +359,18 @@ async function offer(
 
 /** Replies in each language that they are written in. */
 export async function inEveryLanguage(em: EntityManager, replies: StripReply[]): Promise<StripReply[]> {
-  const variants = await em.find(ReplyVariant, {
-    version: { $in: replies.map((reply) => reply.versionId) },
-  });
+  if (replies.length === 0) return [];
+  const variants = await prepared<
+    Pick<StripReply, "versionId" | "language" | "document" | "subject"> & { title: string | null }
+  >(
+    em,
+    `select version_id as "versionId", language, document, subject, title from reply_variants where version_id = any(?) order by id`,
+    [replies.map((reply) => reply.versionId)],
+  );
   return replies.flatMap((reply) =>
     variants
-      .filter((variant) => variant.version.id === reply.versionId)
-      .map(({ language, document, subject, title }): StripReply => ({
-        ...reply,
-        language,
-        document,
-        subject: subject ?? null,
-        title: title ?? reply.title,
-      })),
+      .filter((variant) => variant.versionId === reply.versionId)
+      .map((variant): StripReply => ({ ...reply, ...variant, title: variant.title ?? reply.title })),
   );
 }
 
@@ -335,7 +379,7 @@ export async function attachmentsOf(
   em: EntityManager,
   versions: number[],
 ): Promise<Map<number, AttachmentRef[]>> {
-  const rows = await query<{
+  const rows = await prepared<{
     version_id: number;
     file_id: number;
     name: string;

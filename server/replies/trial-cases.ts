@@ -4,7 +4,8 @@ import { contextFrom, inOurRegion } from "../answering/context";
 import { Case, CaseLookup, Message } from "../db/entities/cases";
 import { Person } from "../db/entities/people";
 import { query } from "../db/sql";
-import { caseNumber, findHouse, ownTokens } from "../house";
+import { caseNumber } from "../house";
+import { ownTokensOf, settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 
 /** How many cases of each kind are offered for trying a reply on. */
@@ -45,9 +46,8 @@ export async function trialCases(
     [pinned, pinned],
   );
   const ids = chosen.map((row) => row.id);
-  const [house, own, person, cases, lookups] = await Promise.all([
-    findHouse(em),
-    ownTokens(em, now),
+  const [settings, person, cases, lookups] = await Promise.all([
+    settingsOf(em),
     em.findOneOrFail(Person, { id: viewer.id }),
     em.find(
       Case,
@@ -56,6 +56,8 @@ export async function trialCases(
     ),
     em.find(CaseLookup, { case: { $in: ids }, source: "bookings" }),
   ]);
+  const { house } = settings;
+  const own = ownTokensOf(settings, now);
   const latestIds = await query<{ id: number; attached: boolean }>(
     em,
     `select distinct on (m.case_id) m.id, exists (select 1 from attachments a where a.message_id = m.id) as attached

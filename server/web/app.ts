@@ -21,7 +21,7 @@ export interface WebOptions {
   orm: MikroORM;
   environment: Environment;
   ranker: { state: RankerState };
-  build: () => Promise<ServerBuild>;
+  build: ServerBuild | (() => Promise<ServerBuild>);
   /** Folder of built assets; null while developing. */
   assets: string | null;
 }

@@ -10,6 +10,8 @@ import { startRanker, stopRankers } from "../ranking/house-ranker";
 import { endOnFaults } from "../told";
 import { webApp } from "./app";
 
+const serverBuild = () => import("virtual:react-router/server-build");
+
 /**
  * Starts the web process. It and the routes come from one bundle, and so share one database connection.
  * @param assets folder of built assets; null while developing
@@ -31,7 +33,8 @@ export async function createWeb(assets: string | null): Promise<{ app: Express; 
     orm,
     environment: settings,
     ranker,
-    build: () => import("virtual:react-router/server-build"),
+    // Developing, it changes; else what it says of the routes is worked out once.
+    build: assets === null ? serverBuild : await serverBuild(),
     assets,
   });
   return {

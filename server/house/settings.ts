@@ -1,0 +1,117 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import type { Part } from "#core/compose/slip";
+import type { Stationery as CoreStationery } from "#core/compose/stationery";
+import type { Doc } from "#core/document/types";
+import type { OwnToken } from "#core/tokens/catalogue";
+import type { Detail } from "#core/tokens/context";
+import { CaseField } from "../db/entities/cases";
+import { Signature, Stationery, UsualReply } from "../db/entities/library";
+import { House, Team } from "../db/entities/people";
+import { prepared } from "../db/sql";
+import { stationeryFrom } from "./stationery";
+
+/** What the house set for itself, as pages and letters read it. To change it, its entities are read. */
+export interface Settings {
+  house: Pick<House, "name" | "casePrefix" | "timeZone" | "language">;
+  caseFields: OwnToken[];
+  /** Every value that a house fact had or will have, the latest first. */
+  facts: { key: string; label: string; type: OwnToken["type"]; from: Date; value: Detail }[];
+  /** Addresses of our own, in lower case. */
+  mailboxes: Set<string>;
+  /** Signatures that teams impose, by team, and people's own, by person. */
+  signatures: { ofTeam: Map<number, Doc>; ofPerson: Map<number, Doc> };
+  /** By team. */
+  stationery: Map<number, CoreStationery>;
+  /** Keys of the openings and closings that are usual. */
+  usual: { team: number; channel: string; part: Part; key: string }[];
+}
+
+interface Kept {
+  version: string;
+  settings: Settings;
+}
+
+/** By database: one process may know several, one after the other. */
+const known = new WeakMap<object, Kept>();
+
+/**
+ * The house's settings as they are now: read anew only after something of them was changed, by whatever process.
+ * Shared by all who ask: not to be changed.
+ * @throws Error when the database was never seeded
+ */
+export async function settingsOf(em: EntityManager): Promise<Settings> {
+  // Read before the settings: what changes meanwhile is read once more, never missed.
+  const [row] = await prepared<{ version: string }>(em, "select version from settings_version");
+  const version = row?.version ?? "";
+  const database = em.getConnection();
+  const kept = known.get(database);
+  if (kept?.version === version) return kept.settings;
+  const settings = await readSettings(em);
+  // What a transaction sees of its own may never come to be.
+  if (!em.isInTransaction()) known.set(database, { version, settings });
+  return settings;
+}
+
+async function readSettings(em: EntityManager): Promise<Settings> {
+  const inner = em.fork({ keepTransactionContext: true });
+  const house = await inner.findOneOrFail(House, { id: 1 });
+  const fields = await inner.find(CaseField, {}, { orderBy: { position: "asc", key: "asc" } });
+  const facts = await prepared<{
+    key: string;
+    label: string;
+    type: OwnToken["type"];
+    from: string;
+    value: Detail;
+  }>(
+    inner,
+    `select f.key, f.label, f.type, v.valid_from as from, v.value from house_facts f join house_fact_values v on v.fact_id = f.id
+      order by f.key, v.valid_from desc`,
+  );
+  const teams = await inner.find(Team, {});
+  const signatures = await inner.find(Signature, {});
+  const papers = await inner.find(Stationery, {}, { populate: ["logo"] });
+  const usual = await inner.find(UsualReply, {}, { populate: ["reply"] });
+  const { name, casePrefix, timeZone, language } = house;
+  return {
+    house: { name, casePrefix, timeZone, language },
+    caseFields: fields.map(({ key, label, type, example }) => ({ key, label, type, example })),
+    facts: facts.map((one) => ({ ...one, from: new Date(one.from) })),
+    mailboxes: new Set(teams.map((team) => team.mailbox.toLowerCase())),
+    signatures: {
+      ofTeam: new Map(signatures.flatMap((one) => (one.team ? [[one.team.id, one.document]] : []))),
+      ofPerson: new Map(signatures.flatMap((one) => (one.person ? [[one.person.id, one.document]] : []))),
+    },
+    stationery: new Map(papers.map((paper) => [paper.team.id, stationeryFrom(paper)])),
+    usual: usual.map(({ team, channel, part, reply }) => ({ team: team.id, channel, part, key: reply.key })),
+  };
+}
+
+/** The stationery that letters of a team carry; null for none. */
+export async function stationeryOf(em: EntityManager, teamId: number): Promise<CoreStationery | null> {
+  return (await settingsOf(em)).stationery.get(teamId) ?? null;
+}
+
+/** What the house defined for itself, as tokens, and the facts' values that hold now. */
+export interface OwnTokens {
+  caseFields: OwnToken[];
+  houseFacts: OwnToken[];
+  facts: Record<string, Detail>;
+}
+
+/** Case fields and house facts. @param now decides which value of a fact holds */
+export function ownTokensOf({ caseFields, facts }: Settings, now: Date): OwnTokens {
+  const holding = facts.filter(
+    (one, index) =>
+      one.from <= now && !facts.slice(0, index).some((later) => later.key === one.key && later.from <= now),
+  );
+  return {
+    caseFields,
+    houseFacts: holding.map(({ key, label, type, value }) => ({ key, label, type, example: value })),
+    facts: Object.fromEntries(holding.map(({ key, value }) => [key, value])),
+  };
+}
+
+/** The same, read. */
+export async function ownTokens(em: EntityManager, now: Date): Promise<OwnTokens> {
+  return ownTokensOf(await settingsOf(em), now);
+}
