@@ -5,7 +5,7 @@ import type { SubjectChoice } from "#core/compose/compose";
 import type { AttachmentRef, Slip as CoreSlip } from "#core/compose/slip";
 import { languageSchema } from "#core/language/tag";
 import { blankValueSchema } from "#core/tokens/blanks";
-import { Attachment, Draft, Slip, type Offer } from "../db/entities/answering";
+import { Draft, Slip, type Offer } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Person } from "../db/entities/people";
 import { ReplyVersion } from "../db/entities/library";
@@ -15,7 +15,7 @@ import type { Viewer } from "../people/viewer";
 import { visibleVersions } from "../replies/access";
 import { keptDocumentSchema } from "../replies/document";
 import { attachmentsOf } from "../replies/strip";
-import { query } from "../db/sql";
+import { prepared, query } from "../db/sql";
 import { offersSchema } from "./offers";
 import { chosenRecipientSchema } from "./recipients";
 
@@ -75,44 +75,38 @@ export interface LoadedDraft {
   attachments: (AttachmentRef & { attachmentId: number })[];
 }
 
+interface DraftRow extends Omit<LoadedDraft, "to" | "slips"> {
+  toAddress: string | null;
+  toConfirmed: boolean;
+  slips: DraftInput["slips"];
+}
+
 /** The viewer's draft on a case; null when there is none. */
 export async function loadDraft(
   em: EntityManager,
   viewer: Viewer,
   caseId: number,
 ): Promise<LoadedDraft | null> {
-  const draft = await em.findOne(Draft, { case: caseId, person: viewer.id });
-  if (!draft) return null;
-  const slips = await em.find(Slip, { draft }, { orderBy: { position: "asc" } });
-  const files = await em.find(
-    Attachment,
-    { draft },
-    { orderBy: { position: "asc", id: "asc" }, populate: ["file"] },
+  const [draft] = await prepared<DraftRow>(
+    em,
+    `select d.version, d.language, d.subject, d.updated_at as "updatedAt", coalesce(d.offers, '[]') as offers,
+            d.to_address as "toAddress", d.to_confirmed as "toConfirmed",
+            (select coalesce(jsonb_agg(jsonb_build_object('uid', s.uid, 'versionId', s.version_id, 'language', s.language,
+                      'document', s.document, 'values', s.values) order by s.position), '[]')
+               from slips s where s.draft_id = d.id) as slips,
+            (select coalesce(jsonb_agg(jsonb_build_object('id', a.file_id::text, 'attachmentId', a.id, 'name', a.name,
+                      'contentType', a.content_type, 'size', f.size) order by a.position, a.id), '[]')
+               from attachments a join files f on f.id = a.file_id where a.draft_id = d.id) as attachments
+       from drafts d where d.case_id = ? and d.person_id = ?`,
+    [caseId, viewer.id],
   );
+  if (!draft) return null;
+  const { toAddress, toConfirmed, updatedAt, slips, ...rest } = draft;
   return {
-    version: draft.version,
-    language: draft.language,
-    subject: draft.subject,
-    updatedAt: draft.updatedAt.toISOString(),
-    offers: draft.offers ?? [],
-    to: draft.toAddress == null ? null : { address: draft.toAddress, confirmed: draft.toConfirmed },
-    slips: await withDefinitions(
-      em,
-      slips.map((slip) => ({
-        uid: slip.uid,
-        versionId: slip.version?.id ?? null,
-        language: slip.language,
-        document: slip.document,
-        values: slip.values,
-      })),
-    ),
-    attachments: files.map((file) => ({
-      id: String(file.file.id),
-      attachmentId: file.id,
-      name: file.name,
-      contentType: file.contentType,
-      size: file.file.size,
-    })),
+    ...rest,
+    updatedAt: new Date(updatedAt).toISOString(),
+    to: toAddress === null ? null : { address: toAddress, confirmed: toConfirmed },
+    slips: await withDefinitions(em, slips),
   };
 }
 
@@ -131,7 +125,8 @@ interface DefinitionRow {
 /** Slips as composing takes them: each with the blanks, passages, subject and files of its version. */
 export async function withDefinitions(em: EntityManager, slips: DraftInput["slips"]): Promise<DraftSlip[]> {
   const ids = [...new Set(slips.flatMap((slip) => slip.versionId ?? []))];
-  const [rows, files] = await Promise.all([definitionsOf(em, ids), attachmentsOf(em, ids)]);
+  const rows = await definitionsOf(em, ids);
+  const files = ids.length === 0 ? new Map<number, AttachmentRef[]>() : await attachmentsOf(em, ids);
   return slips.map((slip): DraftSlip => {
     const version = rows.find((one) => one.id === slip.versionId);
     const base = { id: slip.uid, document: slip.document, values: slip.values, language: slip.language };

@@ -96,11 +96,10 @@ export async function openCase(
   const { customer, team } = subject;
   const surround = surroundings(settings, viewer, team.id);
   const usually = settings.usual.filter((one) => one.team === team.id && one.channel === subject.channel);
-  // Each with a unit of work of its own: they are read side by side.
   const [gathered, talk, draft, inquiries, past, beside] = await Promise.all([
-    caseContext(em.fork(), viewer, subject, settings, now),
+    caseContext(em, viewer, subject, settings, now),
     conversation(em, subject, pages),
-    loadDraft(em.fork(), viewer, subject.id),
+    loadDraft(em, viewer, subject.id),
     inquiriesOf(em, [number]),
     history(em, subject, customer.displayName),
     besideCase(em, subject, viewer.id),

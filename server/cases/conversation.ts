@@ -81,6 +81,7 @@ interface MessageRow {
   known: boolean;
   /** How many messages the case has. */
   total: number;
+  files: Omit<MessageFile, "isProgram">[];
 }
 
 /**
@@ -98,15 +99,14 @@ export async function conversation(
               m.subject, left(m.text, ${SHOWN}) as text, m.html is not null as has_html, m.raw_id is not null as has_raw,
               m.at, m.due_at, m.refusal, m.attempts,
               exists (select 1 from customer_addresses a where a.customer_id = ? and a.address = m.from_address) as known,
-              (select count(*)::int from messages where case_id = ? and state <> 'called back') as total
+              (select count(*)::int from messages where case_id = ? and state <> 'called back') as total,
+              (select coalesce(jsonb_agg(jsonb_build_object('id', a.id, 'name', a.name, 'contentType', a.content_type, 'size', f.size,
+                        'inline', a.content_id is not null) order by a.position, a.id), '[]')
+                 from attachments a join files f on f.id = a.file_id where a.message_id = m.id) as files
          from messages m where m.case_id = ? and m.state <> 'called back' order by m.at desc, m.id desc limit ?`,
     [subject.customer.id, subject.id, subject.id, RECENT + A_PAGE * Math.min(pages, MOST_PAGES)],
   );
   const total = rows[0]?.total ?? 0;
-  const files = await filesOf(
-    em,
-    rows.map((row) => row.id),
-  );
   const messages = rows.reverse().map((row): ConversationMessage => {
     const { written, quoted } =
       row.direction === "in" ? splitQuoted(row.text) : { written: row.text, quoted: "" };
@@ -129,34 +129,14 @@ export async function conversation(
       dueAt: row.due_at === null ? null : new Date(row.due_at).toISOString(),
       refusal: row.refusal,
       attempts: row.attempts,
-      files: files.get(row.id) ?? [],
+      files: row.files.map((file) => ({
+        ...file,
+        name: fileName(file.name),
+        isProgram: isProgram(file.name),
+      })),
     };
   });
   return { messages, earlier: total - messages.length };
-}
-
-/** The files of messages, by message; without their bytes. */
-async function filesOf(em: EntityManager, messages: number[]): Promise<Map<number, MessageFile[]>> {
-  const rows = await prepared<{
-    id: number;
-    message_id: number;
-    name: string;
-    content_type: string;
-    size: number;
-    inline: boolean;
-  }>(
-    em,
-    `select a.id, a.message_id, a.name, a.content_type, f.size, a.content_id is not null as inline
-       from attachments a join files f on f.id = a.file_id where a.message_id = any(?) order by a.position, a.id`,
-    [messages],
-  );
-  const byMessage = new Map<number, MessageFile[]>();
-  for (const { message_id: message, name, content_type: contentType, ...file } of rows) {
-    const list = byMessage.get(message) ?? [];
-    list.push({ ...file, name: fileName(name), contentType, isProgram: isProgram(name) });
-    byMessage.set(message, list);
-  }
-  return byMessage;
 }
 
 const words: Record<CaseEvent["kind"], string> = {

@@ -3,6 +3,7 @@ import expressStaticGzip from "express-static-gzip";
 import express, { type Express, type NextFunction, type Request, type Response } from "express";
 import helmet from "helmet";
 import { randomBytes } from "node:crypto";
+import { readdirSync } from "node:fs";
 import { createRequestHandler } from "@react-router/express";
 import type { MikroORM } from "@mikro-orm/postgresql";
 import type { ServerBuild } from "react-router";
@@ -70,16 +71,23 @@ export function webApp({ orm, environment, ranker, build, assets }: WebOptions):
         serveStatic: { immutable: true, maxAge: "1y", fallthrough: false },
       }),
     );
-    app.use(expressStaticGzip(assets, { ...compressed, index: false, serveStatic: { maxAge: "1h" } }));
+    const files = expressStaticGzip(assets, { ...compressed, index: false, serveStatic: { maxAge: "1h" } });
+    // Pages are not looked for among the files.
+    const names = new Set(readdirSync(assets));
+    app.use((request, response, next) => {
+      if (names.has(request.path.slice(1))) files(request, response, next);
+      else next();
+    });
   }
 
+  const [ofPages, ofFrames] = [policy(assets === null, false), policy(assets === null, true)];
   app.use(limitRequests);
   app.use((request, response, next) => {
     // What is private is in no cache, also not in the browser's own for going back.
     response.set("Cache-Control", "no-store");
     if (request.secure) response.set("Strict-Transport-Security", "max-age=31536000");
     localsOf(response).nonce = randomBytes(16).toString("base64");
-    policy(assets === null, MESSAGE_FRAME.test(request.path))(request, response, next);
+    (MESSAGE_FRAME.test(request.path) ? ofFrames : ofPages)(request, response, next);
   });
   app.use(sameOrigin);
   app.use(async (request, response, next) => {
