@@ -17,7 +17,7 @@ function cpuOf(pid: number): number {
 }
 
 function memoryOf(pid: number): number {
-  return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1] ?? 0) / 1024;
+  return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, "utf8"))?.[1] ?? 0) >> 10;
 }
 
 /** So many connections ask for pages as fast as they are answered, for so many milliseconds. */
@@ -140,15 +140,21 @@ export function benchLoad(): Promise<object> {
     // Compiled, and with everything learned that was sent before.
     await ask(program, cookies, ["/waiting", ...numbers], 4, WARM_MS);
     const web = program.pid("web");
-    const memory = memoryOf(web);
     const seconds = Number(process.env.LOAD_SECONDS ?? 15);
-    const result = {
-      bench: "load",
-      waiting10: await ask(program, cookies, ["/waiting"], 10, seconds * 1000),
-      case10: await ask(program, cookies, numbers, 10, seconds * 1000),
-      both50: await ask(program, cookies, ["/waiting", ...numbers.slice(0, 1)], 50, seconds * 1000),
-      live: await screens(program, cookies, 200, seconds),
+    // One figure before, and one after each part.
+    const memoryMB = [memoryOf(web)];
+    const measured = async <Result>(part: Promise<Result>): Promise<Result> => {
+      const result = await part;
+      memoryMB.push(memoryOf(web));
+      return result;
     };
-    return { ...result, memoryMB: [Math.round(memory), Math.round(memoryOf(web))] };
+    return {
+      bench: "load",
+      waiting10: await measured(ask(program, cookies, ["/waiting"], 10, seconds * 1000)),
+      case10: await measured(ask(program, cookies, numbers, 10, seconds * 1000)),
+      both50: await measured(ask(program, cookies, ["/waiting", ...numbers.slice(0, 1)], 50, seconds * 1000)),
+      live: await measured(screens(program, cookies, 200, seconds)),
+      memoryMB,
+    };
   });
 }

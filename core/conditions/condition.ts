@@ -24,6 +24,8 @@ export type Operator = (typeof operators)[number];
 
 /** A regular expression that is longer is refused. */
 export const MAX_PATTERN_LENGTH = 500;
+/** So much of a text is looked through for a pattern, in UTF-16 units: what is asked stands at a message's beginning. */
+export const MAX_MATCHED_LENGTH = 20_000;
 const MAX_DEPTH = 12;
 /** A condition of more tests is refused. */
 const MAX_TESTS = 500;

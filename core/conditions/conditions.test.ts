@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { testContext } from "../compose/testing";
 import { valueOf } from "../tokens/values";
-import { conditionSchema, operators, type Condition } from "./condition";
+import { conditionSchema, MAX_MATCHED_LENGTH, operators, type Condition } from "./condition";
 import { evaluate, valuesOf } from "./evaluate";
 import { re2Patterns } from "./re2";
 import { inWords } from "./words";
@@ -130,5 +130,28 @@ describe("bad conditions", () => {
       re2Patterns,
     );
     expect(evaluate({ value: "message.body", is: "matches", to: "^(a+)+$" }, long).holds).toBe(false);
+  });
+
+  test.each(["a{1001}", "(a{1000}){1000}", "((a{0,50}){0,50}){0,50}"])(
+    "%s repeats more often than is counted, and is reported",
+    (to) => {
+      const { holds, problems } = evaluate({ value: "message.body", is: "matches", to }, values);
+      expect({ holds, problems: problems.length }).toEqual({ holds: false, problems: 1 });
+    },
+  );
+
+  test("of a long message the beginning is looked through for a pattern, and little of it is told", () => {
+    const at = (start: number) =>
+      evaluate(
+        { value: "message.body", is: "matches", to: "needle" },
+        valuesOf(
+          testContext({ message: { body: `${"hay ".repeat(start / 4)}needle` } }),
+          () => ({ kind: "missing", why: "" }),
+          re2Patterns,
+        ),
+      );
+    expect(at(MAX_MATCHED_LENGTH - 8).holds).toBe(true);
+    expect(at(MAX_MATCHED_LENGTH).holds).toBe(false);
+    expect(at(MAX_MATCHED_LENGTH).seen[0]).toMatch(/^message\.body: hay .{200,300}…$/);
   });
 });

@@ -1,7 +1,7 @@
 import type { Context } from "../tokens/context";
 import { plain } from "../tokens/format";
 import { lookUp, valueOf, type Value } from "../tokens/values";
-import type { Condition, Test } from "./condition";
+import { MAX_MATCHED_LENGTH, type Condition, type Test } from "./condition";
 import type { PatternEngine } from "./patterns";
 
 /** Where a condition finds its values. */
@@ -69,7 +69,9 @@ function joined(parts: Condition[], values: Values, join: (parts: Verdict[]) => 
 
 function evaluateTest(test: Test, values: Values): Verdict {
   const found = values.value(test.value);
-  const seen = [`${test.value}: ${found.kind === "missing" ? "missing" : plain(found.value)}`];
+  const seen = [
+    `${test.value}: ${found.kind === "missing" ? "missing" : shortened(plain(found.value), MOST_SEEN)}`,
+  ];
   if (test.is === "matches") {
     const pattern = values.patterns(String(test.to), test.ignore_case ?? false);
     if (!pattern)
@@ -79,12 +81,22 @@ function evaluateTest(test: Test, values: Values): Verdict {
         problems: [`“${String(test.to)}” is not a regular expression that can be used`],
       };
     return {
-      holds: found.kind === "value" && each(found.value).some((text) => pattern(text)),
+      holds:
+        found.kind === "value" &&
+        each(found.value).some((text) => pattern(shortened(text, MAX_MATCHED_LENGTH))),
       seen,
       problems: [],
     };
   }
   return { holds: holds(test, found, values.now), seen, problems: [] };
+}
+
+/** As much of a value as tells which it was. */
+const MOST_SEEN = 300;
+
+/** A text's beginning, with a sign where it goes on: a pattern for its end does not find one there. */
+function shortened(text: string, most: number): string {
+  return text.length <= most ? text : `${text.slice(0, most - 1)}…`;
 }
 
 function holds(test: Test, found: Value, now: string): boolean {

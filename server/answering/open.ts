@@ -20,7 +20,7 @@ import type { Other } from "./presence";
 
 /** How many replies the strip offers at once; the first of them come with the case, the others on the way there. */
 export const STRIP_LENGTH = 60;
-const FIRST_CARDS = 12;
+const FIRST_CARDS = 8;
 
 /** All that Answering shows of a case. Times are ISO 8601 instants. */
 export interface OpenCase {

@@ -195,7 +195,7 @@ function unwrap(element: HTMLElement): void {
 /** More than this of a paste is not read, in UTF-16 units. */
 const LONGEST_PASTE = 2_000_000;
 /** A longer text is pasted as it is, whatever it looks like. */
-const LONGEST_MARKDOWN = 50_000;
+const LONGEST_MARKDOWN = 20_000;
 
 /** Signs that a text is meant as Markdown and not just typed: its lists, headings, tables, marks, links, values. */
 const MARKDOWN =
