@@ -11,9 +11,9 @@ export interface Part {
 }
 
 const FIRST_WAIT_MS = 250;
-const LONGEST_WAIT_MS = 30_000;
+const LONGEST_WAIT_MS = 5000;
 /** A process that ran this long was well: its next failure is a first one. */
-const WELL_MS = 60_000;
+const WELL_MS = 10_000;
 const STOP_MS = 8000;
 /** A log that is larger is put aside, while it is written to; so many are kept. */
 const LARGEST_LOG = "20M";

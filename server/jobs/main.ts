@@ -2,6 +2,7 @@ import { hostname } from "node:os";
 import { z } from "zod";
 import { Heartbeat } from "../db/entities/people";
 import { connect, disconnect, entityManager } from "../db/orm";
+import { databaseReady } from "../db/ready";
 import { lookUpBooking } from "../details/bookings";
 import { environment } from "../environment";
 import { log } from "../log";
@@ -20,6 +21,9 @@ import { endOnFaults, told } from "../told";
  */
 endOnFaults((line) => log.fatal(line));
 const settings = environment();
+await databaseReady(settings.databaseUrl, (problem) =>
+  log.warn({ event: "waiting for the database", problem }),
+);
 await connect(settings.databaseUrl);
 const boss = await startBoss(settings.databaseUrl, "worker");
 useBoss(boss);

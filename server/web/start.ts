@@ -1,6 +1,7 @@
 import type { Express } from "express";
 import type { Server } from "node:http";
 import { connect, disconnect } from "../db/orm";
+import { databaseReady } from "../db/ready";
 import { environment } from "../environment";
 import { closeHub, onEvent, openHub } from "../events/hub";
 import { startBoss, useBoss } from "../jobs/boss";
@@ -20,6 +21,9 @@ const serverBuild = () => import("virtual:react-router/server-build");
 export async function createWeb(assets: string | null): Promise<{ app: Express; stop: () => Promise<void> }> {
   endOnFaults((line) => log.fatal(line));
   const settings = environment();
+  await databaseReady(settings.databaseUrl, (problem) =>
+    log.warn({ event: "waiting for the database", problem }),
+  );
   const orm = await connect(settings.databaseUrl);
   const boss = await startBoss(settings.databaseUrl, "sender");
   useBoss(boss);
