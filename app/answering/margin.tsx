@@ -1,5 +1,5 @@
 import type { Editor } from "@tiptap/core";
-import { useLayoutEffect, useRef, type RefObject } from "react";
+import { useEffect, useLayoutEffect, useRef, type RefObject } from "react";
 import type { SendCheck } from "#core/checks/check";
 import { findingPosition } from "./editor/decorations";
 
@@ -14,6 +14,7 @@ interface Props {
 /** The second look: each note beside the words it is about, as far as there is room. */
 export function Margin({ checks, editor, page }: Props) {
   const list = useRef<HTMLOListElement>(null);
+  const again = useRef((): void => undefined);
 
   useLayoutEffect(() => {
     if (!list.current) return;
@@ -21,24 +22,33 @@ export function Margin({ checks, editor, page }: Props) {
     const lay = () => {
       const wide = window.matchMedia("(min-width: 1024px)").matches;
       const top = place.getBoundingClientRect().top;
-      let free = 0;
-      for (const [index, note] of [...place.children].entries()) {
-        if (!(note instanceof HTMLElement)) continue;
+      const notes = [...place.children].filter((child) => child instanceof HTMLElement);
+      // Everything is measured before anything is moved: the page is laid out once, not for every note.
+      const measured = notes.map((note, index) => {
         const range = wide && editor ? findingPosition(editor.view, index) : null;
         const wanted =
           range && editor
             ? editor.view.coordsAtPos(Math.min(range.from, editor.state.doc.content.size)).top - top
-            : free;
-        const at = Math.max(free, wanted);
-        note.style.marginTop = wide ? `${Math.round(at - free + (index > 0 ? GAP : 0))}px` : "";
-        free = at + note.offsetHeight + GAP;
+            : null;
+        return { note, height: note.offsetHeight, wanted };
+      });
+      let free = 0;
+      for (const [index, { note, height, wanted }] of measured.entries()) {
+        const at = Math.max(free, wanted ?? free);
+        const margin = wide ? `${Math.round(at - free + (index > 0 ? GAP : 0))}px` : "";
+        if (note.style.marginTop !== margin) note.style.marginTop = margin;
+        free = at + height + GAP;
       }
     };
+    again.current = lay;
     lay();
-    const watch = new ResizeObserver(lay);
+  }, [checks, editor]);
+
+  useEffect(() => {
+    const watch = new ResizeObserver(() => again.current());
     if (page.current) watch.observe(page.current);
     return () => watch.disconnect();
-  }, [checks, editor, page]);
+  }, [page]);
 
   const stops = checks.filter((check) => check.severity === "stop").length;
   return (

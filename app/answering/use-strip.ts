@@ -6,8 +6,6 @@ import type { StripReply } from "#server/replies/strip";
 const WAIT_MS = 80;
 /** So many cards before the end of what is here, the rest is asked for. */
 const NEAR = 5;
-/** A shelf of fewer cards is here whole. */
-const FEWEST = 12;
 
 const refused = z.object({ problem: z.string() });
 
@@ -66,9 +64,10 @@ export function useStrip(open: OpenCase) {
   const [more, setMore] = useState<StripReply[] | null>(null);
   const [asked, setAsked] = useState(false);
   // The cards behind the first come when the hand is on the way there.
+  const isWhole = open.strip.replies.length >= open.strip.total;
   const isNear = asked || at >= open.strip.replies.length - NEAR;
   useEffect(() => {
-    if (!isNear || more !== null || open.strip.replies.length < FEWEST) return;
+    if (!isNear || more !== null || isWhole) return;
     const abort = new AbortController();
     const search = new URLSearchParams({ q: "", language });
     fetch(`/cases/${open.number}/strip?${search.toString()}`, {
@@ -86,7 +85,7 @@ export function useStrip(open: OpenCase) {
           );
       });
     return () => abort.abort();
-  }, [isNear, more, open.number, open.strip.replies.length, language]);
+  }, [isNear, isWhole, more, open.number, language]);
   const askForMore = useCallback(() => setAsked(true), []);
   // What came with the case stays where it stood; the rest goes behind it.
   const own = useMemo(() => {

@@ -1,3 +1,4 @@
+import { showText } from "../../ui/editor/show-text";
 import { blankLabel, joinChoices, unfitness, type Blank, type BlankValue } from "#core/tokens/blanks";
 
 /** A control by which a blank is filled: an element, and how to show a value in it. */
@@ -95,7 +96,8 @@ function typed(
   return {
     element: field,
     show(value, fallback) {
-      field.placeholder = fallback ?? blankLabel(name, blank);
+      const hint = fallback ?? blankLabel(name, blank);
+      if (field.placeholder !== hint) field.placeholder = hint;
       fit(field);
       const text = write(value);
       // What is being typed is not touched: “1.” must not become “1” under the hand.
@@ -109,7 +111,8 @@ function typed(
 /** As wide as its words: for browsers without `field-sizing`. */
 function fit(field: HTMLInputElement | HTMLTextAreaElement): void {
   if (field instanceof HTMLInputElement && (field.type === "text" || field.type === "number")) {
-    field.size = Math.max(4, Math.min(40, (field.value || field.placeholder).length + 1));
+    const size = Math.max(4, Math.min(40, (field.value || field.placeholder).length + 1));
+    if (field.size !== size) field.size = size;
   }
 }
 
@@ -139,7 +142,7 @@ function select(
   return {
     element: field,
     show(value, fallback) {
-      empty.text = fallback ?? label;
+      showText(empty, fallback ?? label);
       const text = typeof value === "boolean" ? (value ? "yes" : "no") : write(value);
       if (field.value !== text) field.value = text;
       field.classList.toggle("empty", text === "" && blank.required);
@@ -183,8 +186,8 @@ function choices(name: string, blank: Blank & { kind: "choice" }, fill: Fill): B
     show(value, fallback, language) {
       const list = Array.isArray(value) ? value : [];
       for (const box of boxes) box.checked = list.includes(box.value);
-      button.textContent =
-        list.length > 0 ? joinChoices(list, blank, language) : (fallback ?? blankLabel(name, blank));
+      const words = list.length > 0 ? joinChoices(list, blank, language) : null;
+      showText(button, words ?? fallback ?? blankLabel(name, blank));
       button.classList.toggle("empty", list.length === 0);
     },
   };

@@ -9,7 +9,7 @@ import type { BlankNode, PlaceholderAttrs, TokenNode } from "#core/document/type
 import { ownEntry } from "#core/tokens/own";
 import type { BlankValue } from "#core/tokens/blanks";
 import { blankControl, type BlankControl } from "./blank-control";
-import { letterKey, letterState, onLetter, slipAround } from "./letter-state";
+import { letterKey, letterState, onLetter, slipAround, type LetterInputs } from "./letter-state";
 import { definedNode } from "../../ui/editor/schema";
 
 type GetPosition = () => number | undefined;
@@ -26,6 +26,8 @@ class TokenView implements NodeView {
   readonly #position: GetPosition;
   readonly #stop: () => void;
   #node: PmNode;
+  /** What the value that is shown was made of. */
+  #shown: { node: PmNode; inputs: LetterInputs; language: string | undefined } | null = null;
 
   constructor(node: PmNode, view: EditorView, position: GetPosition) {
     this.#node = node;
@@ -56,6 +58,15 @@ class TokenView implements NodeView {
     const { inputs } = letter;
     const at = this.#position();
     const slip = at === undefined ? undefined : (slipAround(letter, at) ?? undefined);
+    // With most keys neither the case nor the token changes.
+    const shown = { node: this.#node, inputs, language: slip?.language };
+    if (
+      this.#shown?.node === shown.node &&
+      this.#shown.inputs === shown.inputs &&
+      this.#shown.language === shown.language
+    )
+      return;
+    this.#shown = shown;
     const token: TokenNode = { type: "token", attrs: attrsOf(this.#node) };
     const filled = fillToken(token, {
       context: inputs.context,

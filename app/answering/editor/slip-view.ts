@@ -7,6 +7,7 @@ import { placeholdersOf } from "#core/document/walk";
 import { ownEntry } from "#core/tokens/own";
 import { blankLabel } from "#core/tokens/blanks";
 import { blankControl, type BlankControl } from "./blank-control";
+import { showText } from "../../ui/editor/show-text";
 import { setBlank } from "./inline-views";
 import { letterKey, onLetter } from "./letter-state";
 import { moveSlip } from "./move-slip";
@@ -93,13 +94,13 @@ class SlipView implements NodeView {
     const attrs = this.#attrs;
     this.dom.dataset.part = attrs.part;
     this.dom.setAttribute("aria-label", attrs.title);
-    this.#title.textContent =
-      attrs.part === "answer" ? attrs.title.toLowerCase() : `${attrs.part}: ${attrs.title.toLowerCase()}`;
+    const title = attrs.title.toLowerCase();
+    showText(this.#title, attrs.part === "answer" ? title : `${attrs.part}: ${title}`);
     const newer =
       attrs.currentNumber !== null &&
       attrs.versionNumber !== null &&
       attrs.currentNumber > attrs.versionNumber;
-    this.#newer.textContent = newer ? "a newer version is on the shelf" : "";
+    showText(this.#newer, newer ? "a newer version is on the shelf" : "");
     this.#showSteering();
   }
 
