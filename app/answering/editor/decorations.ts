@@ -1,5 +1,5 @@
 import type { Node as PmNode } from "@tiptap/pm/model";
-import { Plugin } from "@tiptap/pm/state";
+import { Plugin, PluginKey, type EditorState } from "@tiptap/pm/state";
 import { Decoration, DecorationSet, type EditorView } from "@tiptap/pm/view";
 import { stands, type Decision } from "#core/compose/passages";
 import type { PassageRef } from "#core/document/definition";
@@ -7,25 +7,33 @@ import { letterKey, letterState, unfold, type LetterState } from "./letter-state
 import type { PlacedSlip } from "./slips";
 
 /** Shows what composing decided: passages that do not apply are folded, and the second look points at words. */
-export function decorationsPlugin(): Plugin {
-  let drawn: { from: LetterState; set: DecorationSet } | null = null;
-  return new Plugin({
-    props: {
-      decorations(state) {
-        const letter = letterKey.getState(state);
-        if (!letter) return null;
-        if (drawn?.from !== letter)
-          drawn = {
-            from: letter,
-            set: DecorationSet.create(state.doc, [
-              ...passages(letter, state.doc),
-              ...findings(letter, state.doc),
-            ]),
-          };
-        return drawn.set;
+export function decorationsPlugin(): Plugin<Drawn> {
+  return new Plugin<Drawn>({
+    key,
+    state: {
+      init: (_config, state) => drawn(state),
+      apply(transaction, value, _old, state) {
+        if (letterKey.getState(state) !== value.from) return drawn(state);
+        // Until the letter is composed anew, what was found stays at its words.
+        if (transaction.docChanged) return { ...value, set: value.set.map(transaction.mapping, state.doc) };
+        return value;
       },
     },
+    props: { decorations: (state) => key.getState(state)?.set },
   });
+}
+
+interface Drawn {
+  from: LetterState | undefined;
+  set: DecorationSet;
+}
+
+const key = new PluginKey<Drawn>("decorations");
+
+function drawn(state: EditorState): Drawn {
+  const from = letterKey.getState(state);
+  const found = from ? [...passages(from, state.doc), ...findings(from, state.doc)] : [];
+  return { from, set: DecorationSet.create(state.doc, found) };
 }
 
 function passages(letter: LetterState, doc: PmNode): Decoration[] {

@@ -1,3 +1,4 @@
+import type { Node as PmNode } from "@tiptap/pm/model";
 import { Plugin, PluginKey, type EditorState, type Transaction } from "@tiptap/pm/state";
 import type { EditorView } from "@tiptap/pm/view";
 import { secondLook } from "#core/checks/second-look";
@@ -23,6 +24,8 @@ export interface LetterInputs extends Omit<ComposeInput, "slips"> {
 
 /** The letter that the editor's slips make now. */
 export interface LetterState {
+  /** What it was composed of. */
+  doc: PmNode;
   inputs: LetterInputs;
   slips: PlacedSlip[];
   letter: Letter;
@@ -33,18 +36,54 @@ export interface LetterState {
   unfolded: ReadonlySet<string>;
 }
 
+/** The letter as it was composed last: with what was just typed it is composed anew once that is painted. */
 export const letterKey = new PluginKey<LetterState>("letter");
 
-type Change = { inputs: LetterInputs } | { unfold: string };
+type Change = { inputs: LetterInputs } | { unfold: string } | { compose: true };
 
 function computed(state: EditorState, inputs: LetterInputs, unfolded: ReadonlySet<string>): LetterState {
   const slips = slipsOf(state.doc);
   const letter = compose({ ...inputs, slips });
   const checks = secondLook({ ...inputs, letter, slips });
-  return { inputs, slips, letter, checks, decisions: letter.decisions, unfolded };
+  const made = { doc: state.doc, inputs, slips, letter, checks, decisions: letter.decisions, unfolded };
+  composed.set(state.doc, made);
+  return made;
 }
 
-/** Composes the letter anew with every change; views listen to it to redraw what they show. */
+/** By document: whoever asks for the letter before it is painted has it composed, once. */
+const composed = new WeakMap<PmNode, LetterState>();
+
+/** The letter of a state, where the last one may be of an older document. */
+function current(state: EditorState, last: LetterState): LetterState {
+  if (last.doc === state.doc) return last;
+  const known = composed.get(state.doc);
+  if (known?.inputs === last.inputs && known.unfolded === last.unfolded) return known;
+  return computed(state, last.inputs, last.unfolded);
+}
+
+/** Whether two documents differ by words alone: the same slips, filled in alike. */
+function onlyWords(before: PmNode, after: PmNode): boolean {
+  if (before.childCount !== after.childCount) return false;
+  for (let index = 0; index < after.childCount; index += 1)
+    if (before.child(index).attrs !== after.child(index).attrs) return false;
+  return true;
+}
+
+/** Calls back when the next picture is painted. @returns how to call it off */
+function afterPaint(then: () => void): () => void {
+  const { port1, port2 } = new MessageChannel();
+  port1.onmessage = then;
+  const frame = requestAnimationFrame(() => port2.postMessage(null));
+  return () => {
+    cancelAnimationFrame(frame);
+    port1.close();
+  };
+}
+
+/**
+ * Composes the letter anew with every change, after words are typed once they are painted: the hand does not wait for the
+ * second look. Views listen to it to redraw what they show.
+ */
 export function letterPlugin(inputs: LetterInputs): Plugin<LetterState> {
   return new Plugin<LetterState>({
     key: letterKey,
@@ -53,17 +92,28 @@ export function letterPlugin(inputs: LetterInputs): Plugin<LetterState> {
       apply(transaction, value, _old, state) {
         const change = transaction.getMeta(letterKey) as Change | undefined;
         if (change && "inputs" in change) return computed(state, change.inputs, value.unfolded);
-        if (change) return { ...value, unfolded: toggled(value.unfolded, change.unfold) };
-        return transaction.docChanged ? computed(state, value.inputs, value.unfolded) : value;
+        if (change && "compose" in change) return current(state, value);
+        if (change) return { ...current(state, value), unfolded: toggled(value.unfolded, change.unfold) };
+        if (!transaction.docChanged || onlyWords(value.doc, state.doc)) return value;
+        return computed(state, value.inputs, value.unfolded);
       },
     },
     view(editor) {
       // The views of nodes may be older than this plugin: they draw themselves now.
       listeners.tell(editor);
+      let callOff: (() => void) | null = null;
       return {
         update(view, previous) {
-          if (letterKey.getState(view.state) !== letterKey.getState(previous)) listeners.tell(view);
+          const letter = letterKey.getState(view.state);
+          if (letter !== letterKey.getState(previous)) listeners.tell(view);
+          if (letter?.doc === view.state.doc) return;
+          callOff?.();
+          callOff = afterPaint(() => {
+            callOff = null;
+            view.dispatch(changing(view.state, { compose: true }));
+          });
         },
+        destroy: () => callOff?.(),
       };
     },
   });
@@ -75,21 +125,25 @@ function toggled(set: ReadonlySet<string>, key: string): ReadonlySet<string> {
   return next;
 }
 
+/** The letter that a state makes. */
 export function letterState(state: EditorState): LetterState {
   const found = letterKey.getState(state);
   if (!found) throw new Error("This editor composes no letter");
-  return found;
+  return current(state, found);
+}
+
+/** A transaction that changes what the letter depends on beside the document; nothing to undo. */
+function changing(state: EditorState, change: Change): Transaction {
+  return state.tr.setMeta(letterKey, change).setMeta("addToHistory", false);
 }
 
 /** A transaction that tells the letter of new inputs. */
 export function withInputs(state: EditorState, inputs: LetterInputs): Transaction {
-  return state.tr.setMeta(letterKey, { inputs } satisfies Change).setMeta("addToHistory", false);
+  return changing(state, { inputs });
 }
 
 export function unfold(view: EditorView, key: string): void {
-  view.dispatch(
-    view.state.tr.setMeta(letterKey, { unfold: key } satisfies Change).setMeta("addToHistory", false),
-  );
+  view.dispatch(changing(view.state, { unfold: key }));
 }
 
 const listeners = new ViewListeners();
