@@ -1,11 +1,10 @@
 import { useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { readFilter } from "#server/replies/filter";
-import { proposalsWaiting } from "#server/replies/history";
 import { knownWords, listReplies, PAGE_SIZE } from "#server/replies/list";
 import { chosenColumns } from "#server/replies/columns";
-import { latelyUsed, withinReach } from "#server/replies/pins";
-import { listShelves, possibleOwners } from "#server/replies/shelves";
+import { besideList } from "#server/replies/pins";
+import { listShelves } from "#server/replies/shelves";
 import { signedIn } from "#server/web/context";
 import { useLive } from "../ui/use-live";
 import type { Route } from "./+types/route";
@@ -19,19 +18,14 @@ import { ReplyTable } from "./table";
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   const filter = readFilter(new URL(args.request.url).searchParams);
-  return {
-    filter,
-    found: await listReplies(em, viewer, filter),
-    known: await knownWords(em, viewer),
-    shelves: await listShelves(em, viewer),
-    owners: await possibleOwners(em),
-    reach: await withinReach(em, viewer),
-    lately: await latelyUsed(em, viewer),
-    columns: await chosenColumns(em, viewer),
-    proposals: await proposalsWaiting(em, viewer),
-    pageSize: PAGE_SIZE,
-    role: viewer.role,
-  };
+  const [found, known, shelves, beside, columns] = await Promise.all([
+    listReplies(em, viewer, filter),
+    knownWords(em, viewer),
+    listShelves(em, viewer),
+    besideList(em, viewer),
+    chosenColumns(em, viewer),
+  ]);
+  return { filter, found, known, shelves, ...beside, columns, pageSize: PAGE_SIZE, role: viewer.role };
 }
 
 /** Browse, search, filter and tidy the replies of all shelves that one may see. */

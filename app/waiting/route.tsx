@@ -59,8 +59,10 @@ const listTab = (active: boolean) =>
   `border-b-2 pb-1 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`;
 
 export default function Waiting({ loaderData }: Route.ComponentProps) {
-  const { more, most, counts, topics, filter } = loaderData;
+  const { more, most, topics, filter } = loaderData;
   const rows = useChanges(loaderData.rows, filter);
+  // Cases that came or went since: the count follows at once.
+  const counts = counted(loaderData, rows.length);
   const [params] = useSearchParams();
   const { now, timeZone } = useClock();
   const navigate = useNavigate();
@@ -248,6 +250,13 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
       </aside>
     </div>
   );
+}
+
+type Loaded = Awaited<ReturnType<typeof loader>>;
+
+/** How many cases the lists have, with those that came to this one or left it since it was loaded. */
+function counted({ counts, rows, filter }: Pick<Loaded, "counts" | "rows" | "filter">, now: number) {
+  return { ...counts, [filter.list]: counts[filter.list] + now - rows.length };
 }
 
 interface Known {

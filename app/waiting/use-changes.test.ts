@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import type { ChangedRow, WaitingFilter, WaitingRow } from "#server/cases/waiting";
-import { isListed, withChanges } from "./use-changes";
+import { isAsLoaded, isListed, withChanges } from "./use-changes";
 
 const row = (number: number, answerBy: string | null = null): WaitingRow => ({
   number,
@@ -32,6 +32,14 @@ const changed = (changes: Partial<ChangedRow> = {}): ChangedRow => ({
   team: 1,
   assignee: null,
   ...changes,
+});
+
+test("a case is as it was loaded where only who is on it changed", () => {
+  const loaded = [row(1), row(2)];
+  expect(isAsLoaded(loaded, { ...row(2), people: ["Bram"] })).toBe(true);
+  expect(isAsLoaded(loaded, { ...row(2), updatedAt: "2026-11-25T10:00:01Z" })).toBe(false);
+  expect(isAsLoaded(loaded, { ...row(2), refused: true })).toBe(false);
+  expect(isAsLoaded(loaded, row(3))).toBe(false);
 });
 
 describe("a case that changed", () => {

@@ -56,11 +56,8 @@ export function withChanges(
 export function useChanges(rows: WaitingRow[], filter: WaitingFilter): WaitingRow[] {
   const viewer = useRouteLoaderData<DeskData>("ui/desk")?.viewer;
   const { revalidate } = useRevalidator();
-  const [changes, setChanges] = useState<{
-    since: WaitingRow[];
-    rows: ReadonlyMap<number, WaitingRow | null>;
-  }>({ since: rows, rows: new Map() });
-  const current = changes.since === rows ? changes.rows : NOTHING;
+  const [changes, setChanges] = useState<Changes>({ since: rows, ...NOTHING });
+  const current = changes.since === rows ? changes : { since: rows, ...NOTHING };
   const hear = useCallback(
     (data: string) => {
       const read = changedShape.safeParse(JSON.parse(data));
@@ -72,17 +69,20 @@ export function useChanges(rows: WaitingRow[], filter: WaitingFilter): WaitingRo
       const { row } = read.data;
       const shown = { ...row, people: row.people.filter((name) => name !== viewer.name) };
       setChanges((before) => {
-        const known = before.since === rows ? before.rows : NOTHING;
+        const known = before.since === rows ? before : NOTHING;
+        const listed = isListed(read.data, filter, viewer);
         return {
           since: rows,
-          rows: new Map(known).set(row.number, isListed(read.data, filter, viewer) ? shown : null),
+          rows: new Map(known.rows).set(row.number, listed ? shown : null),
+          // Where only somebody came to a case or left it, counts and best replies are as they were.
+          isBehind: known.isBehind || !(listed && isAsLoaded(rows, row)),
         };
       });
     },
     [rows, filter, viewer, revalidate],
   );
   useLive(useMemo(() => ({ list: hear }), [hear]));
-  const isBehind = current.size > 0;
+  const { isBehind } = current;
   useEffect(() => {
     if (!isBehind) return;
     // Not all screens at once.
@@ -90,7 +90,21 @@ export function useChanges(rows: WaitingRow[], filter: WaitingFilter): WaitingRo
     const timer = setTimeout(() => void revalidate(), wait);
     return () => clearTimeout(timer);
   }, [isBehind, revalidate]);
-  return useMemo(() => withChanges(rows, current, filter.list), [rows, current, filter.list]);
+  return useMemo(() => withChanges(rows, current.rows, filter.list), [rows, current.rows, filter.list]);
 }
 
-const NOTHING: ReadonlyMap<number, WaitingRow | null> = new Map();
+/** What was told since a list was loaded. */
+interface Changes {
+  since: WaitingRow[];
+  rows: ReadonlyMap<number, WaitingRow | null>;
+  /** Whether counts and best replies are older than the rows. */
+  isBehind: boolean;
+}
+
+const NOTHING: Omit<Changes, "since"> = { rows: new Map(), isBehind: false };
+
+/** Whether a case is as it was loaded, but for who is on it. */
+export function isAsLoaded(rows: WaitingRow[], row: WaitingRow): boolean {
+  const loaded = rows.find((one) => one.number === row.number);
+  return loaded?.updatedAt === row.updatedAt && loaded.refused === row.refused;
+}

@@ -37,7 +37,7 @@ export async function arrive(
      select coalesce((select seen_at < now() - ${HERE} from before), true) as fresh from upserted`,
     [caseId, personId, caseId, personId],
   );
-  if (row?.fresh) await notify(em, { case: number, kind: "presence" });
+  if (row?.fresh) await tell(em, number);
 }
 
 /** Notes that a person closed a case. */
@@ -48,5 +48,11 @@ export async function leave(
   personId: number,
 ): Promise<void> {
   await query(em, "delete from case_presence where case_id = ? and person_id = ?", [caseId, personId]);
+  await tell(em, number);
+}
+
+/** Who is on a case changed: told to whoever has it open, and to lists that show it. */
+async function tell(em: EntityManager, number: number): Promise<void> {
   await notify(em, { case: number, kind: "presence" });
+  await notify(em, { case: null, kind: "queue", changed: number });
 }

@@ -1,8 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import pg from "pg";
 import { readMarkdown } from "#core/formats/markdown";
 import { saveDraft } from "../answering/draft";
 import { arrive, leave, others } from "../answering/presence";
 import { query } from "../db/sql";
+import { CHANNEL } from "../events/notify";
 import { testCase, testHouse, type TestHouse } from "../testing";
 import { neighbours, waitingCases, waitingCount, type WaitingFilter } from "./waiting";
 
@@ -115,6 +117,26 @@ describe("colleagues on a case", () => {
     expect(await seen()).toEqual([{ name: "Bram Test", here: false }]);
     expect((await waitingCases(em(), house.maren, all)).rows[0]?.people).toEqual(["Bram Test"]);
   });
+});
+
+test("lists hear of who comes to a case and leaves it, and not of who stays", async () => {
+  const { id, number } = cases.bikes;
+  const listener = new pg.Client({ connectionString: house.database.url });
+  await listener.connect();
+  const heard: unknown[] = [];
+  listener.on("notification", ({ payload }) => heard.push(JSON.parse(payload ?? "")));
+  try {
+    await listener.query(`listen ${CHANNEL}`);
+    await arrive(em(), id, number, house.bram.id);
+    await arrive(em(), id, number, house.bram.id);
+    await leave(em(), id, number, house.bram.id);
+    // What was told before a statement is here with its answer.
+    await listener.query("select 1");
+  } finally {
+    await listener.end();
+  }
+  const told = { case: null, kind: "queue", changed: number };
+  expect(heard.filter((one) => JSON.stringify(one) === JSON.stringify(told))).toHaveLength(2);
 });
 
 describe("the way along the list", () => {

@@ -140,16 +140,3 @@ export async function proposals(em: EntityManager, viewer: Viewer): Promise<Prop
     at: new Date(at).toISOString(),
   }));
 }
-
-/** How many proposals wait for the viewer's decision. */
-export async function proposalsWaiting(em: EntityManager, viewer: Viewer): Promise<number> {
-  const [row] = await query<{ n: number }>(
-    em,
-    ...named(
-      `select count(*)::int as n from reply_versions v join replies r on r.id = v.reply_id join shelves s on s.id = r.shelf_id
-        where v.state = 'proposed' and :curator and s.audience <> 'owner' and r.state <> 'retired'`,
-      asks(viewer),
-    ),
-  );
-  return row?.n ?? 0;
-}

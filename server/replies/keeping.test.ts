@@ -10,7 +10,7 @@ import { replyFile } from "./files";
 import { compareVersions, proposals } from "./history";
 import { listReplies } from "./list";
 import { openReply } from "./open-writing";
-import { latelyUsed, orderPins, setPin, withinReach } from "./pins";
+import { besideList, orderPins, setPin, withinReach } from "./pins";
 import { dropWorking, proposeWorking, publishProposal, publishWorking, sendBack } from "./publishing";
 import { ensureOwnShelf, listShelves, orderShelves, removeShelf, saveShelf } from "./shelves";
 import { stripReplies } from "./strip";
@@ -517,7 +517,13 @@ describe("within reach", () => {
     await setPin(em(), house.bram, "hello", false);
     expect((await withinReach(em(), house.bram)).map((one) => one.key)).toEqual(["late", "fee"]);
     expect(await withinReach(em(), house.maren)).toEqual([]);
-    expect(await latelyUsed(em(), house.bram)).toEqual([]);
+    const beside = await besideList(em(), house.bram);
+    expect(beside.reach.map((one) => one.key)).toEqual(["late", "fee"]);
+    expect(beside.lately).toEqual([]);
+    expect(beside.owners.map((one) => one.name)).toEqual(["Bram Test", "Maren Test"]);
+    await query(em(), "update people set active = false where id = ?", [house.bram.id]);
+    expect((await besideList(em(), house.maren)).owners.map((one) => one.name)).toEqual(["Maren Test"]);
+    await query(em(), "update people set active = true where id = ?", [house.bram.id]);
   });
 });
 

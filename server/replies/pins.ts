@@ -1,5 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { named, query } from "../db/sql";
+import { named, prepared, query } from "../db/sql";
 import { Conflict } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { asks, findReply, USABLE_SHELF } from "./access";
@@ -14,30 +14,48 @@ export interface NamedReply {
 
 /** The replies that a viewer keeps within reach, in their order; those that they may not use any more are left out. */
 export async function withinReach(em: EntityManager, viewer: Viewer): Promise<NamedReply[]> {
-  return query<NamedReply>(
+  return query<NamedReply>(em, ...named(WITHIN_REACH, asks(viewer)));
+}
+
+const WITHIN_REACH = `select r.key, r.title, s.mark, s.name as shelf from reply_pins n
+         join replies r on r.id = n.reply_id join shelves s on s.id = r.shelf_id
+        where n.person_id = :person and r.state <> 'retired' and ${USABLE_SHELF} order by n.position, r.title`;
+
+/** How many of the replies that were sent last are told of. */
+const LATELY = 8;
+
+/** What stands beside the list of replies. */
+export interface BesideList {
+  /** What the viewer keeps within reach, in their order. */
+  reach: NamedReply[];
+  /** The replies that they sent last, the latest first. */
+  lately: NamedReply[];
+  /** How many proposals wait for them; none wait for who may not publish. */
+  proposals: number;
+  /** Who may look after a reply, by name. */
+  owners: { id: number; name: string }[];
+}
+
+/** Reads what stands beside the list of replies, in one. */
+export async function besideList(em: EntityManager, viewer: Viewer): Promise<BesideList> {
+  const [row] = await prepared<BesideList>(
     em,
     ...named(
-      `select r.key, r.title, s.mark, s.name as shelf from reply_pins n
-         join replies r on r.id = n.reply_id join shelves s on s.id = r.shelf_id
-        where n.person_id = :person and r.state <> 'retired' and ${USABLE_SHELF} order by n.position, r.title`,
+      `select (select coalesce(jsonb_agg(x), '[]') from (${WITHIN_REACH}) x) as reach,
+              (select coalesce(jsonb_agg(x), '[]') from (
+                 select r.key, r.title, s.mark, s.name as shelf from (
+                   select lr.reply_id, max(lr.at) as at from sent_letters l join letter_replies lr on lr.letter_id = l.id
+                    where l.person_id = :person and lr.at > now() - interval '60 days' group by lr.reply_id
+                 ) used join replies r on r.id = used.reply_id join shelves s on s.id = r.shelf_id
+                  where r.part = 'answer' and r.state = 'shelved' and ${USABLE_SHELF} order by used.at desc limit ${LATELY}) x) as lately,
+              (select count(*)::int from reply_versions v join replies r on r.id = v.reply_id join shelves s on s.id = r.shelf_id
+                where v.state = 'proposed' and :curator and s.audience <> 'owner' and r.state <> 'retired') as proposals,
+              (select coalesce(jsonb_agg(jsonb_build_object('id', id, 'name', name) order by name), '[]') from people where active) as owners`,
       asks(viewer),
     ),
   );
-}
-
-/** The replies that a viewer sent last, the latest first. */
-export async function latelyUsed(em: EntityManager, viewer: Viewer, most = 8): Promise<NamedReply[]> {
-  return query<NamedReply>(
-    em,
-    ...named(
-      `select r.key, r.title, s.mark, s.name as shelf from (
-         select lr.reply_id, max(lr.at) as at from sent_letters l join letter_replies lr on lr.letter_id = l.id
-          where l.person_id = :person and lr.at > now() - interval '60 days' group by lr.reply_id
-       ) used join replies r on r.id = used.reply_id join shelves s on s.id = r.shelf_id
-        where r.part = 'answer' and r.state = 'shelved' and ${USABLE_SHELF} order by used.at desc limit :most`,
-      { ...asks(viewer), most },
-    ),
-  );
+  if (!row) throw new Error("PostgreSQL answered a question for one row with none");
+  return row;
 }
 
 /** Keeps a reply within reach, last in the order; or no longer. @throws NotFound */
