@@ -15,9 +15,10 @@ interface FoundFile {
  * @throws NotFound also when its reply is on no shelf of the viewer's
  */
 export async function replyFile(em: EntityManager, viewer: Viewer, fileId: number): Promise<FoundFile> {
-  const rows = await query<{ version_id: number; name: string; content_type: string; content: Buffer }>(
+  // Its bytes are read once it is known that they may be.
+  const rows = await query<{ version_id: number; name: string; content_type: string }>(
     em,
-    `select a.version_id, a.name, a.content_type, f.content from reply_attachments a join files f on f.id = a.file_id where a.file_id = ?`,
+    "select version_id, name, content_type from reply_attachments where file_id = ?",
     [fileId],
   );
   const visible = await visibleVersions(
@@ -26,20 +27,23 @@ export async function replyFile(em: EntityManager, viewer: Viewer, fileId: numbe
     rows.map((row) => row.version_id),
   );
   const row = rows.find((one) => visible.has(one.version_id)) ?? (await ownFile(em, viewer, fileId));
-  if (!row) throw new NotFound("There is no such file");
-  return { content: row.content, name: row.name, contentType: row.content_type };
+  const [file] = row
+    ? await query<{ content: Buffer }>(em, "select content from files where id = ?", [fileId])
+    : [];
+  if (!row || !file) throw new NotFound("There is no such file");
+  return { content: file.content, name: row.name, contentType: row.content_type };
 }
 
 async function ownFile(
   em: EntityManager,
   viewer: Viewer,
   fileId: number,
-): Promise<{ name: string; content_type: string; content: Buffer } | undefined> {
-  const [row] = await query<{ name: string; content_type: string; content: Buffer }>(
+): Promise<{ name: string; content_type: string } | undefined> {
+  const [row] = await query<{ name: string; content_type: string }>(
     em,
-    `select u.name, u.content_type, f.content from file_uploads u join files f on f.id = u.file_id where u.file_id = ? and u.person_id = ?
+    `select name, content_type from file_uploads where file_id = ? and person_id = ?
      union all
-     select 'logo', coalesce(p.logo_type, 'image/png'), f.content from stationery p join files f on f.id = p.logo_id where p.logo_id = ?
+     select 'logo', coalesce(logo_type, 'image/png') from stationery where logo_id = ?
      limit 1`,
     [fileId, viewer.id, fileId],
   );
