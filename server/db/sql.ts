@@ -1,49 +1,62 @@
 import type { EntityManager, Knex } from "@mikro-orm/postgresql";
 import { createHash } from "node:crypto";
+import type { ClientBase, QueryResultRow } from "pg";
 
 /**
  * Runs plain SQL with bound parameters, in the entity manager's transaction where there is one.
  * Values travel apart from the text, and so stay out of logs and error messages.
  * @param sql with `?` for each value; arrays bind as PostgreSQL arrays; timestamps come back as text
  */
-export function query<Row>(em: EntityManager, sql: string, values: readonly unknown[] = []): Promise<Row[]> {
-  return run(em, sql, values, {});
+export async function query<Row>(
+  em: EntityManager,
+  sql: string,
+  values: readonly unknown[] = [],
+): Promise<Row[]> {
+  const statement = em
+    .getConnection()
+    .getKnex()
+    .raw<{ rows: Row[] }>(sql, values as Knex.RawBinding[]);
+  const transaction = em.getTransactionContext<Knex.Transaction>();
+  const { rows } = await (transaction ? statement.transacting(transaction) : statement);
+  return rows;
+}
+
+/** What of the pool is asked for: a connection, for one statement. */
+interface Pool {
+  acquireConnection(): Promise<ClientBase>;
+  releaseConnection(connection: ClientBase): Promise<void>;
 }
 
 /**
  * The same for a statement that is asked again and again: each connection keeps it prepared, and so reads and plans it once.
  * Its text is to be one of few.
  */
-export function prepared<Row>(
+export async function prepared<Row>(
   em: EntityManager,
   sql: string,
   values: readonly unknown[] = [],
 ): Promise<Row[]> {
-  let name = names.get(sql);
-  if (name === undefined) {
-    name = createHash("sha256").update(sql).digest("hex").slice(0, 32);
-    names.set(sql, name);
+  // A transaction's connection is the transaction's to hand out.
+  if (em.isInTransaction()) return query(em, sql, values);
+  let statement = statements.get(sql);
+  if (statement === undefined) {
+    let count = 0;
+    const text = sql.replace(/\?/g, () => `$${(count += 1)}`);
+    statement = { text, name: createHash("sha256").update(text).digest("hex").slice(0, 32) };
+    statements.set(sql, statement);
   }
-  return run(em, sql, values, { name });
+  const pool = em.getConnection().getKnex().client as Pool;
+  const connection = await pool.acquireConnection();
+  try {
+    const { rows } = await connection.query<Row & QueryResultRow>({ ...statement, values: [...values] });
+    return rows;
+  } finally {
+    await pool.releaseConnection(connection);
+  }
 }
 
-const names = new Map<string, string>();
-
-async function run<Row>(
-  em: EntityManager,
-  sql: string,
-  values: readonly unknown[],
-  options: { name?: string },
-): Promise<Row[]> {
-  const statement = em
-    .getConnection()
-    .getKnex()
-    .raw<{ rows: Row[] }>(sql, values as Knex.RawBinding[])
-    .options(options);
-  const transaction = em.getTransactionContext<Knex.Transaction>();
-  const { rows } = await (transaction ? statement.transacting(transaction) : statement);
-  return rows;
-}
+/** By their text with `?`. */
+const statements = new Map<string, { text: string; name: string }>();
 
 /** A query with `:name` parameters as one with `?`, and its values in their order. */
 export function named(sql: string, values: Record<string, unknown>): [string, unknown[]] {
