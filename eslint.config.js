@@ -48,6 +48,11 @@ export default tseslint.config(
       ...jsxA11y.flatConfigs.recommended.rules,
       // Pages with one purpose, and fields that were asked for just now, take the focus.
       "jsx-a11y/no-autofocus": "off",
+      // Controls of ours are named by their labels like those of the browser.
+      "jsx-a11y/label-has-associated-control": [
+        "error",
+        { controlComponents: ["Checkbox", "Select", "Picker"], depth: 4 },
+      ],
     },
   },
   {

@@ -17,7 +17,8 @@ export default {
   },
   testMatch: [
     "<rootDir>/{app,core,server,standins,cli,demo,scripts}/**/*.test.ts",
-    "<rootDir>/{app}/**/*.test.tsx",
+    "<rootDir>/app/**/*.test.tsx",
   ],
+  setupFiles: ["<rootDir>/app/ui/testing.ts"],
   testTimeout: 30000,
 };

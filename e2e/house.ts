@@ -1,4 +1,4 @@
-import { expect, type Page } from "@playwright/test";
+import { expect, type Locator, type Page } from "@playwright/test";
 import { createTransport, type SendMailOptions } from "nodemailer";
 
 /** The house under test, as agents, customers and mail servers meet it. */
@@ -22,6 +22,14 @@ export async function openCase(page: Page, customer: string): Promise<void> {
     .first()
     .click();
   await answerReady(page);
+}
+
+/** Chooses from a list of few. */
+export async function choose(list: Locator, option: string | RegExp): Promise<void> {
+  await list.click();
+  const found = list.page().getByRole("option", { name: option, exact: true });
+  await found.click();
+  await expect(list).toBeFocused();
 }
 
 /** The answer's page is there and can be typed in. */

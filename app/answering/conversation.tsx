@@ -5,6 +5,7 @@ import type { ConversationMessage } from "#server/cases/conversation";
 import type { OpenCase } from "#server/answering/open";
 import { fileSize } from "../ui/file-size";
 import { Time } from "../ui/time";
+import { Disclosure } from "../ui/disclosure";
 
 /** The messages of a case, oldest first; the latest is what the answer is to. */
 export function Conversation({ open }: { open: OpenCase }) {
@@ -82,12 +83,14 @@ function Message({
         </p>
       )}
       {message.quoted && view === "text" && (
-        <details className="mt-1">
-          <summary className="text-sm text-soft">quoted text</summary>
+        <Disclosure
+          words={<span className="font-normal text-soft">quoted text</span>}
+          className="mt-1 text-sm"
+        >
           <div className="letter mt-1 border-l border-line pl-3 whitespace-pre-wrap text-soft">
             {message.quoted}
           </div>
-        </details>
+        </Disclosure>
       )}
       {files.length > 0 && (
         <ul aria-label="Files" className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">

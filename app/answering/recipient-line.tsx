@@ -6,6 +6,7 @@ import type { OpenCase } from "#server/answering/open";
 import { post } from "../ui/post";
 import { useToast } from "../ui/toast";
 import type { AnswerHandle } from "./use-answer";
+import { RadioGroup } from "../ui/radio-group";
 
 /** To whom the letter goes: an address of the customer's, unless the agent chooses another and confirms it. */
 export function RecipientLine({ open, answer }: { open: OpenCase; answer: AnswerHandle }) {
@@ -39,27 +40,26 @@ export function RecipientLine({ open, answer }: { open: OpenCase; answer: Answer
         {choosing && (
           <fieldset className="basis-full border-l border-line pl-3 text-sm">
             <legend className="sr-only">Where the letter goes</legend>
-            {open.recipients.map((one) => (
-              <label key={one.address} className="flex items-baseline gap-2 py-0.5">
-                <input
-                  type="radio"
-                  name="recipient"
-                  className="accent-accent"
-                  checked={one.address === recipient}
-                  disabled={one.is === "ours"}
-                  onChange={() => {
-                    setTo(one.address === open.recipient ? null : { address: one.address, confirmed: false });
-                    setChoosing(false);
-                  }}
-                />
-                <span>
-                  {one.address}
-                  <span className="block text-soft">
-                    {one.is === "known" ? `${open.customer.name}’s` : one.news}
-                  </span>
-                </span>
-              </label>
-            ))}
+            <RadioGroup
+              label="Address"
+              value={recipient ?? ""}
+              options={open.recipients.map((one) => ({
+                value: one.address,
+                disabled: one.is === "ours",
+                words: (
+                  <>
+                    {one.address}
+                    <span className="block text-soft">
+                      {one.is === "known" ? `${open.customer.name}’s` : one.news}
+                    </span>
+                  </>
+                ),
+              }))}
+              onChange={(address) => {
+                setTo(address === open.recipient ? null : { address, confirmed: false });
+                setChoosing(false);
+              }}
+            />
             <button type="button" className="quiet-link" onClick={() => setChoosing(false)}>
               leave it so
             </button>

@@ -5,6 +5,7 @@ import { languageName } from "#core/language/tag";
 import { exactTime, Time, timeLeft, useClock } from "../ui/time";
 import { Conversation } from "./conversation";
 import { Details } from "./details";
+import { Disclosure } from "../ui/disclosure";
 
 /** What the customer said, and what we know of them. */
 export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
@@ -62,8 +63,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
           </ul>
         </section>
       )}
-      <details className="mt-5 border-t border-line pt-3 text-sm">
-        <summary className="font-bold">History</summary>
+      <Disclosure words="History" className="mt-5 border-t border-line pt-3 text-sm">
         <ol className="mt-1">
           {open.history.map((entry) => (
             <li key={entry.id} className="grid grid-cols-[7rem_1fr] gap-2">
@@ -75,7 +75,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
             </li>
           ))}
         </ol>
-      </details>
+      </Disclosure>
     </section>
   );
 });

@@ -1,43 +1,35 @@
+import { useState } from "react";
 import { Form } from "react-router";
 import type { Faults } from "#server/outside/mailboxes";
 import { Button } from "../ui/button";
+import { Disclosure } from "../ui/disclosure";
+import { Select, type Option } from "../ui/select";
 
 /** What the simulated outside does wrong, to see how the program bears it. */
 export function FaultSwitches({ faults, problem }: { faults: Faults; problem: string | null }) {
   const calm = faults.mail === "fine" && faults.bookings === "fine" && faults.bookingDelay < 1000;
   return (
-    <details className="mt-auto border-t border-line px-5 py-3 text-sm" open={!calm}>
-      <summary className="font-semibold">
-        {calm ? "All is well out there" : "Something is wrong out there"}
-      </summary>
+    <Disclosure
+      key={String(calm)}
+      className="mt-auto border-t border-line px-5 py-3 text-sm"
+      open={!calm}
+      words={calm ? "All is well out there" : "Something is wrong out there"}
+    >
       <Form
         method="post"
         action="/outside"
         className="mt-3 grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-2"
       >
         <label htmlFor="fault-mail">Mail server</label>
-        <select
-          id="fault-mail"
-          name="mail"
-          defaultValue={faults.mail}
-          key={faults.mail}
-          className="lined-field bg-sheet"
-        >
-          <option value="fine">takes mail</option>
-          <option value="busy">is busy (451)</option>
-          <option value="refuses">refuses (550)</option>
-        </select>
+        <Choice key={faults.mail} id="fault-mail" name="mail" now={faults.mail} options={MAIL} />
         <label htmlFor="fault-bookings">Bookings</label>
-        <select
+        <Choice
+          key={faults.bookings}
           id="fault-bookings"
           name="bookings"
-          defaultValue={faults.bookings}
-          key={faults.bookings}
-          className="lined-field bg-sheet"
-        >
-          <option value="fine">answer</option>
-          <option value="broken">are broken (500)</option>
-        </select>
+          now={faults.bookings}
+          options={BOOKINGS}
+        />
         <label htmlFor="fault-delay">after, ms</label>
         <input
           id="fault-delay"
@@ -54,6 +46,21 @@ export function FaultSwitches({ faults, problem }: { faults: Faults; problem: st
           Make it so
         </Button>
       </Form>
-    </details>
+    </Disclosure>
   );
+}
+
+const MAIL: Option[] = [
+  ["fine", "takes mail"],
+  ["busy", "is busy (451)"],
+  ["refuses", "refuses (550)"],
+];
+const BOOKINGS: Option[] = [
+  ["fine", "answer"],
+  ["broken", "are broken (500)"],
+];
+
+function Choice({ now, ...choice }: { id: string; name: string; now: string; options: Option[] }) {
+  const [value, setValue] = useState(now);
+  return <Select value={value} onChange={setValue} {...choice} />;
 }

@@ -1,6 +1,8 @@
+import { useState } from "react";
 import { Form, useNavigation, useSearchParams } from "react-router";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
+import { Select } from "../ui/select";
 
 interface Props {
   name: string;
@@ -17,6 +19,7 @@ export function WriteToUs({ name, teams, fields, problem, answer, action }: Prop
   const busy = useNavigation().state !== "idle";
   const [params] = useSearchParams();
   const known = answer ? teams.some((team) => team.to === answer.to) : true;
+  const [to, setTo] = useState((answer && known ? answer.to : teams[0]?.to) ?? "");
   return (
     <section className="mt-8 max-w-2xl border-t border-line pt-5">
       <h3 className="font-bold">{answer ? "Answer us" : "Write to us"}</h3>
@@ -37,13 +40,13 @@ export function WriteToUs({ name, teams, fields, problem, answer, action }: Prop
         <div className="grid gap-4 sm:grid-cols-2">
           <Field label="To" problem={fields.to?.[0]}>
             {(attributes) => (
-              <select {...attributes} name="to" defaultValue={answer && known ? answer.to : teams[0]?.to}>
-                {teams.map((team) => (
-                  <option key={team.to} value={team.to}>
-                    {team.name}, {team.to}
-                  </option>
-                ))}
-              </select>
+              <Select
+                {...attributes}
+                name="to"
+                value={to}
+                options={teams.map((team) => [team.to, `${team.name}, ${team.to}`] as const)}
+                onChange={setTo}
+              />
             )}
           </Field>
           <Field label="Subject" problem={fields.subject?.[0]}>

@@ -5,6 +5,7 @@ import { factUses, openFact, type FactUse } from "#server/house/facts";
 import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
+import { Select } from "../ui/select";
 import { ComparedWords } from "../ui/compared";
 import { languageName } from "#core/language/tag";
 import { post } from "../ui/post";
@@ -125,22 +126,13 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
           {mayDescribe && (
             <label className="flex items-baseline gap-3 text-sm">
               May be changed by
-              <select
-                className="lined-field bg-sheet"
+              <Select
                 value={fact.changedBy}
-                onChange={(event) =>
-                  void send({
-                    what: "describe fact",
-                    key: fact.key,
-                    label: fact.label,
-                    changedBy: event.target.value,
-                  })
+                options={CHANGED_BY}
+                onChange={(changedBy) =>
+                  void send({ what: "describe fact", key: fact.key, label: fact.label, changedBy })
                 }
-              >
-                <option value="agent">everyone</option>
-                <option value="curator">curators</option>
-                <option value="lead">leads</option>
-              </select>
+              />
             </label>
           )}
           <div>
@@ -207,3 +199,9 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
     </>
   );
 }
+
+const CHANGED_BY = [
+  ["agent", "everyone"],
+  ["curator", "curators"],
+  ["lead", "leads"],
+] as const;

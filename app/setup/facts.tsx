@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { factTypes, listFacts, type FactType } from "#server/house/facts";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
+import { Select } from "../ui/select";
 import { relativeTime, useClock } from "../ui/time";
 import type { Route } from "./+types/facts";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
@@ -113,17 +114,11 @@ function NewFact({ types }: { types: FactType[] }) {
       </label>
       <label className="grid grid-cols-[7rem_1fr] items-baseline gap-3">
         Kind
-        <select
-          className="lined-field bg-sheet"
+        <Select
           value={type}
-          onChange={(event) => setType(event.target.value as FactType)}
-        >
-          {types.map((one) => (
-            <option key={one} value={one}>
-              {one.replace("_", " ")}
-            </option>
-          ))}
-        </select>
+          options={types.map((one) => [one, one.replace("_", " ")] as const)}
+          onChange={setType}
+        />
       </label>
       <div className="grid grid-cols-[7rem_1fr] items-baseline gap-3">
         Value

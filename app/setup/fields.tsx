@@ -4,6 +4,7 @@ import { requireRole } from "#server/people/viewer";
 import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
+import { Select } from "../ui/select";
 import type { Route } from "./+types/fields";
 import { useSend } from "./use-send";
 
@@ -20,7 +21,7 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
   const { fields, types } = loaderData;
   const { send, problem } = useSend("/setup/data");
   const [label, setLabel] = useState("");
-  const [type, setType] = useState("text");
+  const [type, setType] = useState<(typeof types)[number]>("text");
   return (
     <>
       <title>Case fields · Plain Shelf</title>
@@ -75,17 +76,12 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
         </label>
         <label className="flex flex-col gap-1 text-sm">
           Kind
-          <select
-            className="lined-field bg-sheet text-base"
+          <Select
+            className="lined-field text-base"
             value={type}
-            onChange={(event) => setType(event.target.value)}
-          >
-            {types.map((one) => (
-              <option key={one} value={one}>
-                {one.replace("_", " ")}
-              </option>
-            ))}
-          </select>
+            options={types.map((one) => [one, one.replace("_", " ")] as const)}
+            onChange={setType}
+          />
         </label>
         <Button type="submit">Add it</Button>
       </form>

@@ -16,6 +16,8 @@ import { useUpload } from "../writing/use-upload";
 import type { Route } from "./+types/stationery";
 import { OwnWords, ownTokensOnly } from "./own-words";
 import { useSend } from "./use-send";
+import { Checkbox } from "../ui/checkbox";
+import { TabList, TabPanel, Tabs } from "../ui/tabs";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -37,21 +39,18 @@ export default function Stationery({ loaderData }: Route.ComponentProps) {
       <title>Stationery · Plain Shelf</title>
       <h1 className="text-xl font-bold">Stationery</h1>
       <p className="mt-1 text-soft">Only emails carry it; a chat or an SMS is words alone.</p>
-      <div role="tablist" aria-label="Teams" className="mt-3 flex gap-5">
-        {papers.map((one) => (
-          <button
-            key={one.team}
-            type="button"
-            role="tab"
-            aria-selected={one.team === team}
-            className={`border-b-2 pb-0.5 ${one.team === team ? "border-ink font-bold" : "border-transparent text-soft"}`}
-            onClick={() => setTeam(one.team)}
-          >
-            {one.teamName}
-          </button>
-        ))}
-      </div>
-      {chosen && <PaperForm key={chosen.team} stationery={chosen} tokens={tokens} context={context} />}
+      <Tabs value={String(team)} onChange={(next) => setTeam(Number(next))}>
+        <TabList
+          label="Teams"
+          tabs={papers.map((one) => ({ value: String(one.team), words: one.teamName }))}
+          className="mt-3 gap-x-5"
+        />
+        {chosen && (
+          <TabPanel key={chosen.team} value={String(chosen.team)}>
+            <PaperForm stationery={chosen} tokens={tokens} context={context} />
+          </TabPanel>
+        )}
+      </Tabs>
     </>
   );
 }
@@ -213,7 +212,7 @@ function PaperForm({
         <p className="mb-2 flex gap-5">
           <strong>A letter on it</strong>
           <label className="flex items-center gap-1.5 text-sm">
-            <input type="checkbox" checked={asText} onChange={(event) => setAsText(event.target.checked)} />
+            <Checkbox checked={asText} onChange={setAsText} />
             as plain text
           </label>
         </p>

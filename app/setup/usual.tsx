@@ -2,6 +2,7 @@ import { usualReplies, type UsualRow } from "#server/house/usual";
 import { requireRole } from "#server/people/viewer";
 import { answering } from "#server/web/answers";
 import { signedIn } from "#server/web/context";
+import { Select } from "../ui/select";
 import type { Route } from "./+types/usual";
 import { useSend } from "./use-send";
 
@@ -20,27 +21,21 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
   const teams = [...new Map(rows.map((row) => [row.team, row.teamName]))];
   const choice = (row: UsualRow | undefined) =>
     row && (
-      <select
-        aria-label={`${row.teamName}, ${row.channel}, ${row.part}`}
-        className="lined-field w-full bg-sheet"
+      <Select
+        label={`${row.teamName}, ${row.channel}, ${row.part}`}
+        className="lined-field w-full"
         value={row.chosen ?? ""}
-        onChange={(event) =>
+        options={[["", "none"], ...row.offered.map((one) => [one.key, one.title] as const)]}
+        onChange={(reply) =>
           void send({
             what: "usual",
             team: row.team,
             channel: row.channel,
             part: row.part,
-            reply: event.target.value || null,
+            reply: reply || null,
           })
         }
-      >
-        <option value="">none</option>
-        {row.offered.map((one) => (
-          <option key={one.key} value={one.key}>
-            {one.title}
-          </option>
-        ))}
-      </select>
+      />
     );
   return (
     <>

@@ -11,6 +11,8 @@ import { post } from "../ui/post";
 import { useReorder } from "../ui/reorder";
 import { useToast } from "../ui/toast";
 import type { Route } from "./+types/arrange";
+import { Checkbox } from "../ui/checkbox";
+import { RadioGroup } from "../ui/radio-group";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -166,23 +168,20 @@ function ShelfForm({
       </label>
       <fieldset className="flex flex-wrap items-baseline gap-x-4">
         <legend className="mb-1">For</legend>
-        <label className="flex items-center gap-1.5">
-          <input type="radio" checked={audience === "everyone"} onChange={() => setAudience("everyone")} />{" "}
-          everyone
-        </label>
-        <label className="flex items-center gap-1.5">
-          <input type="radio" checked={audience === "teams"} onChange={() => setAudience("teams")} /> only
-        </label>
+        <RadioGroup
+          label="For"
+          value={audience}
+          options={AUDIENCES}
+          onChange={(next) => setAudience(next === "teams" ? "teams" : "everyone")}
+          className="flex gap-x-4"
+        />
         {teams.map((team) => (
           <label key={team.id} className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
+            <Checkbox
               disabled={audience !== "teams"}
               checked={chosen.includes(team.id)}
-              onChange={(event) =>
-                setChosen(
-                  event.target.checked ? [...chosen, team.id] : chosen.filter((one) => one !== team.id),
-                )
+              onChange={(on) =>
+                setChosen(on ? [...chosen, team.id] : chosen.filter((one) => one !== team.id))
               }
             />
             {team.name}
@@ -198,3 +197,8 @@ function ShelfForm({
     </form>
   );
 }
+
+const AUDIENCES = [
+  { value: "everyone", words: "everyone" },
+  { value: "teams", words: "only" },
+];

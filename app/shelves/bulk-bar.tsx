@@ -4,6 +4,7 @@ import * as z from "zod/mini";
 import type { BulkInput } from "#server/replies/filing";
 import type { ShelfRow } from "#server/replies/shelves";
 import { post } from "../ui/post";
+import { Select } from "../ui/select";
 import { useToast } from "../ui/toast";
 import { emptySelection, type Selection } from "./selection";
 
@@ -132,21 +133,14 @@ function Pick({
   onPick: (value: string) => void;
 }) {
   return (
-    <select
-      aria-label={label}
+    <Select
+      label={label}
       value="-"
-      onChange={(event) => onPick(event.target.value)}
-      className="lined-field max-w-32 bg-sheet"
-    >
-      <option value="-" disabled>
-        {label}
-      </option>
-      {options.map(([value, words]) => (
-        <option key={value} value={value}>
-          {words}
-        </option>
-      ))}
-    </select>
+      placeholder={label}
+      options={options}
+      onChange={onPick}
+      className="lined-field max-w-32"
+    />
   );
 }
 

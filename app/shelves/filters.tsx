@@ -1,10 +1,14 @@
-import { useEffect, useRef, useState } from "react";
-import { Form, Link, useRevalidator, useSearchParams, useSubmit } from "react-router";
+import { useState } from "react";
+import { Link, useNavigate, useRevalidator, useSearchParams } from "react-router";
+import { useDebouncedCallback } from "use-debounce";
 import * as z from "zod/mini";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
+import { Checkbox } from "../ui/checkbox";
 import { Kbd } from "../ui/kbd";
 import { languageName } from "#core/language/tag";
+import { Popover } from "../ui/popover";
 import { post } from "../ui/post";
+import { Select } from "../ui/select";
 import { useKeys } from "../ui/use-keys";
 import { columnLabels } from "./column-labels";
 import { withParams } from "./params";
@@ -18,35 +22,25 @@ interface Props {
 
 type Option = [value: string, words: string];
 
+/** After a key, before it is searched for. */
+const WAIT_MS = 150;
+
 const same = (words: string[]): Option[] => words.map((word) => [word, word]);
 
 /** The search and the filters, in one line of plain choices. They stand in the address. */
 export function Filters({ filter, known, owners, columns }: Props) {
   const [params] = useSearchParams();
-  const submit = useSubmit();
-  const form = useRef<HTMLFormElement>(null);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const navigate = useNavigate();
+  const find = (q: string) => void navigate(withParams(params, { q: q || null }), { replace: true });
+  const findSoon = useDebouncedCallback(find, WAIT_MS);
 
   useKeys((event) => {
-    const field = event.target instanceof HTMLElement && event.target.closest("input, select, textarea");
+    const field =
+      event.target instanceof HTMLElement && event.target.closest("input, textarea, [role=combobox]");
     if (event.key !== "/" || field || event.altKey || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
     document.getElementById("find-reply")?.focus();
   });
-  useEffect(() => () => clearTimeout(timer.current), []);
-
-  /** Only what is set stands in the address. */
-  const send = () => {
-    if (!form.current) return;
-    const data = new URLSearchParams();
-    for (const [key, value] of new FormData(form.current))
-      if (typeof value === "string" && value !== "") data.set(key, value);
-    void submit(data, { action: "/shelves", replace: true });
-  };
-  const soon = () => {
-    clearTimeout(timer.current);
-    timer.current = setTimeout(send, 150);
-  };
   const set = [
     "q",
     "part",
@@ -62,29 +56,24 @@ export function Filters({ filter, known, owners, columns }: Props) {
   ].filter((key) => params.has(key));
 
   return (
-    <Form
-      ref={form}
-      action="/shelves"
+    <form
+      role="search"
       className="px-6 pt-3 pb-3 text-sm"
       onSubmit={(event) => {
         event.preventDefault();
-        send();
+        findSoon.flush();
       }}
     >
-      {filter.shelf && <input type="hidden" name="shelf" value={filter.shelf} />}
-      {filter.sort && <input type="hidden" name="sort" value={filter.sort} />}
-      {filter.down && <input type="hidden" name="down" value="true" />}
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
         <span className="flex grow items-center gap-1.5">
           <input
             id="find-reply"
             type="search"
-            name="q"
             key={params.has("q") ? "searched" : "not searched"}
             aria-label="Find a reply"
             placeholder="Find by title, tag, words or blanks"
             defaultValue={filter.q}
-            onChange={soon}
+            onChange={(event) => findSoon(event.target.value)}
             className="lined-field w-full max-w-md text-base"
           />
           <Kbd keys="/" />
@@ -95,7 +84,6 @@ export function Filters({ filter, known, owners, columns }: Props) {
           value={filter.part}
           any="any part"
           options={same(["opening", "answer", "closing"])}
-          onChange={send}
         />
         <Choice
           name="state"
@@ -103,96 +91,77 @@ export function Filters({ filter, known, owners, columns }: Props) {
           value={filter.state}
           any="not retired"
           options={[...same(["draft", "ready to check", "shelved", "retired"]), ["any", "any state"]]}
-          onChange={send}
         />
-        <Choice
-          name="tag"
-          label="Tag"
-          value={filter.tag}
-          any="any tag"
-          options={same(known.tags)}
-          onChange={send}
-        />
+        <Choice name="tag" label="Tag" value={filter.tag} any="any tag" options={same(known.tags)} />
         <Choice
           name="language"
           label="Language"
           value={filter.language}
           any="any language"
           options={known.languages.map((tag): Option => [tag, languageName(tag)])}
-          onChange={send}
         />
-        <details className="group relative">
-          <summary className="quiet-link list-none">more</summary>
-          <div className="absolute right-0 z-20 mt-1 flex w-56 flex-col gap-2.5 border border-line bg-sheet p-4 shadow-md">
-            <Choice
-              name="channel"
-              label="Channel"
-              value={filter.channel}
-              any="any channel"
-              options={same(["email", "chat", "sms"])}
-              onChange={send}
-            />
-            <Choice
-              name="topic"
-              label="Topic"
-              value={filter.topic}
-              any="about anything"
-              options={same(known.topics)}
-              onChange={send}
-            />
-            <Choice
-              name="owner"
-              label="Owner"
-              value={filter.owner === null ? "" : String(filter.owner)}
-              any="anyone’s"
-              options={[
-                ["me", "mine"],
-                ["nobody", "nobody’s"],
-                ...owners.map(({ id, name }): Option => [String(id), name]),
-              ]}
-              onChange={send}
-            />
-            <Choice
-              name="review"
-              label="Review"
-              value={filter.review}
-              any="reviewed whenever"
-              options={[
-                ["due", "review is due"],
-                ["soon", "due within 30 days"],
-              ]}
-              onChange={send}
-            />
-            <Choice
-              name="season"
-              label="Season"
-              value={filter.season}
-              any="in and out of season"
-              options={[
-                ["in", "in season"],
-                ["out", "out of season"],
-              ]}
-              onChange={send}
-            />
-            <Choice
-              name="use"
-              label="Use"
-              value={filter.use}
-              any="used or not"
-              options={[
-                ["lately", "used lately"],
-                ["never", "never used"],
-              ]}
-              onChange={send}
-            />
-          </div>
-        </details>
+        <Popover
+          words="more"
+          label="More filters"
+          className="w-56 gap-2.5 [&_[role=combobox]]:w-full [&_[role=combobox]]:max-w-none"
+        >
+          <Choice
+            name="channel"
+            label="Channel"
+            value={filter.channel}
+            any="any channel"
+            options={same(["email", "chat", "sms"])}
+          />
+          <Choice
+            name="topic"
+            label="Topic"
+            value={filter.topic}
+            any="about anything"
+            options={same(known.topics)}
+          />
+          <Choice
+            name="owner"
+            label="Owner"
+            value={filter.owner === null ? "" : String(filter.owner)}
+            any="anyone’s"
+            options={[
+              ["me", "mine"],
+              ["nobody", "nobody’s"],
+              ...owners.map(({ id, name }): Option => [String(id), name]),
+            ]}
+          />
+          <Choice
+            name="review"
+            label="Review"
+            value={filter.review}
+            any="reviewed whenever"
+            options={[
+              ["due", "review is due"],
+              ["soon", "due within 30 days"],
+            ]}
+          />
+          <Choice
+            name="season"
+            label="Season"
+            value={filter.season}
+            any="in and out of season"
+            options={[
+              ["in", "in season"],
+              ["out", "out of season"],
+            ]}
+          />
+          <Choice
+            name="use"
+            label="Use"
+            value={filter.use}
+            any="used or not"
+            options={[
+              ["lately", "used lately"],
+              ["never", "never used"],
+            ]}
+          />
+        </Popover>
         <ColumnChoice columns={columns} />
-        <noscript>
-          <button type="submit" className="quiet-link">
-            Show
-          </button>
-        </noscript>
       </div>
       {set.length > 0 && (
         <p className="mt-2 flex flex-wrap gap-x-4 gap-y-1">
@@ -214,7 +183,7 @@ export function Filters({ filter, known, owners, columns }: Props) {
           </Link>
         </p>
       )}
-    </Form>
+    </form>
   );
 }
 
@@ -224,31 +193,23 @@ function Choice({
   value,
   any,
   options,
-  onChange,
 }: {
   name: string;
   label: string;
   value: string | null;
   any: string;
   options: Option[];
-  onChange: () => void;
 }) {
+  const navigate = useNavigate();
+  const [params] = useSearchParams();
   return (
-    <select
-      name={name}
-      aria-label={label}
-      key={value ?? ""}
-      defaultValue={value ?? ""}
-      onChange={onChange}
-      className={`lined-field max-w-40 bg-sheet ${value ? "font-semibold" : "text-soft"}`}
-    >
-      <option value="">{any}</option>
-      {options.map(([key, words]) => (
-        <option key={key} value={key}>
-          {words}
-        </option>
-      ))}
-    </select>
+    <Select
+      label={label}
+      value={value ?? ""}
+      options={[["", any], ...options]}
+      onChange={(next) => void navigate(withParams(params, { [name]: next || null }))}
+      className={`lined-field max-w-40 ${value ? "font-semibold" : "text-soft"}`}
+    />
   );
 }
 
@@ -264,16 +225,14 @@ function ColumnChoice({ columns }: { columns: ReplyColumn[] }) {
     await revalidate();
   };
   return (
-    <details className="relative">
-      <summary className="quiet-link list-none">columns</summary>
-      <fieldset className="absolute right-0 z-20 mt-1 flex w-48 flex-col gap-1 border border-line bg-sheet p-4 shadow-md">
+    <Popover words="columns" className="w-48">
+      <fieldset className="flex flex-col gap-1.5">
         <legend className="sr-only">Columns</legend>
         {Object.entries(columnLabels).map(([column, label]) => (
           <label key={column} className="flex items-center gap-2">
-            <input
-              type="checkbox"
+            <Checkbox
               checked={columns.includes(column as ReplyColumn)}
-              onChange={(event) => void choose(column as ReplyColumn, event.target.checked)}
+              onChange={(on) => void choose(column as ReplyColumn, on)}
             />
             {label}
           </label>
@@ -284,6 +243,6 @@ function ColumnChoice({ columns }: { columns: ReplyColumn[] }) {
           </p>
         )}
       </fieldset>
-    </details>
+    </Popover>
   );
 }

@@ -10,6 +10,7 @@ import { useToast } from "../ui/toast";
 import { columnLabels, sortable } from "./column-labels";
 import { withParams } from "./params";
 import { isSelected, toggled, type Selection } from "./selection";
+import { Checkbox } from "../ui/checkbox";
 
 interface Props {
   found: { rows: ReplyRow[]; total: number; alike: boolean };
@@ -72,12 +73,10 @@ export function ReplyTable({ found, filter, columns, selection, onSelect }: Prop
         <thead className="sticky top-0 z-10 bg-sheet text-sm">
           <tr className="border-b border-ink">
             <th scope="col" className="w-8 py-1.5 pr-3 pl-6">
-              <input
-                ref={head}
-                type="checkbox"
-                aria-label="Select this page"
-                checked={chosen === page.length}
-                onChange={(event) => onSelect(toggled(selection, page, event.target.checked, page))}
+              <Checkbox
+                label="Select this page"
+                checked={chosen === page.length ? true : chosen > 0 ? "mixed" : false}
+                onChange={(on) => onSelect(toggled(selection, page, on, page))}
               />
             </th>
             <Heading column="title" label="Reply" filter={filter} params={params} sorts />
@@ -104,12 +103,11 @@ export function ReplyTable({ found, filter, columns, selection, onSelect }: Prop
               className="group border-b border-line align-top aria-selected:bg-wash"
             >
               <td className="py-2 pr-3 pl-6">
-                <input
-                  type="checkbox"
+                <Checkbox
                   tabIndex={-1}
-                  aria-label={`Select ${row.title}`}
+                  label={`Select ${row.title}`}
                   checked={isSelected(selection, row.key)}
-                  onChange={(event) => onSelect(toggled(selection, [row.key], event.target.checked, page))}
+                  onChange={(on) => onSelect(toggled(selection, [row.key], on, page))}
                 />
               </td>
               <td className="max-w-md min-w-64 py-2 pr-5">

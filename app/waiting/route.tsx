@@ -7,7 +7,9 @@ import { bestReplies } from "#server/ranking/best";
 import type { Best, BestReply } from "#server/ranking/kept";
 import { log } from "#server/log";
 import { signedIn } from "#server/web/context";
+import { Checkbox } from "../ui/checkbox";
 import { Kbd } from "../ui/kbd";
+import { Select } from "../ui/select";
 import { StaleLine, steadily } from "../ui/stale";
 import { withParams } from "../ui/params";
 import { useClock } from "../ui/time";
@@ -55,6 +57,15 @@ function unranked(error: unknown): null {
   return null;
 }
 
+const WHOSE = [
+  ["my team", "my team’s"],
+  ["mine", "mine"],
+  ["all", "everyone’s"],
+] as const;
+
+/** What stays as it is while somebody types what to find. */
+const KEPT = ["list", "whose", "topic", "channel", "alike"];
+
 const listTab = (active: boolean) =>
   `border-b-2 pb-1 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`;
 
@@ -88,12 +99,14 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     setChosen(row.number);
     setCompact({ row, reply });
   };
+  const go = (changes: Record<string, string | null>) =>
+    void navigate(withParams("/waiting", params, changes), { replace: true });
   const easy = selected ? easyReply(best[selected.number]) : null;
 
   useKeys((event) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
     const target = event.target instanceof HTMLElement ? event.target : null;
-    const field = target?.closest("input:not([type=checkbox]), select, textarea");
+    const field = target?.closest("input, textarea, [role=combobox], [role=listbox]");
     if (event.key === "/" && !field) {
       event.preventDefault();
       document.getElementById("find-case")?.focus();
@@ -101,9 +114,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     if (field) return;
     if (event.key === "a" && filter.list === "us") {
       event.preventDefault();
-      void navigate(withParams("/waiting", params, { alike: filter.alike ? null : "yes" }), {
-        replace: true,
-      });
+      go({ alike: filter.alike ? null : "yes" });
     }
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
     const next = order[at + step];
@@ -117,7 +128,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     }
     if (event.key === "Escape") setCompact(null);
     const onRow = target?.id === `case-${selected?.number}`;
-    const idle = document.activeElement === document.body || target?.matches("[type=checkbox]") === true;
+    const idle = document.activeElement === document.body || target?.matches("[role=checkbox]") === true;
     if (event.key !== "Enter" || !selected || compact !== null || (!idle && !onRow)) return;
     // A row opens its case by itself.
     if (!easy && onRow) return;
@@ -154,35 +165,32 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             className="ml-auto flex flex-wrap items-end gap-4 text-sm"
             onChange={(event) => void submit(event.currentTarget, { replace: true })}
           >
-            {filter.list === "customer" && <input type="hidden" name="list" value="customer" />}
+            {KEPT.map((name) => {
+              const value = params.get(name);
+              return value === null ? null : <input key={name} type="hidden" name={name} value={value} />;
+            })}
             {filter.list === "us" && (
               <label className="flex items-center gap-1.5 pb-1">
-                <input
-                  type="checkbox"
-                  name="alike"
-                  value="yes"
-                  defaultChecked={filter.alike !== null}
-                  key={filter.alike}
-                  className="accent-accent"
+                <Checkbox
+                  checked={filter.alike !== null}
+                  onChange={(on) => go({ alike: on ? "yes" : null })}
                 />
                 Alike <Kbd keys="A" />
               </label>
             )}
             <Select
-              name="whose"
               label="Whose"
               value={filter.whose}
-              options={[
-                ["my team", "my team’s"],
-                ["mine", "mine"],
-                ["all", "everyone’s"],
-              ]}
+              options={WHOSE}
+              onChange={(whose) => go({ whose })}
+              className="lined-field max-w-36"
             />
             <Select
-              name="topic"
               label="Topic"
               value={filter.topic ?? ""}
-              options={[["", "any topic"], ...topics.map((topic): [string, string] => [topic, topic])]}
+              options={[["", "any topic"], ...topics.map((topic) => [topic, topic] as const)]}
+              onChange={(topic) => go({ topic: topic || null })}
+              className="lined-field max-w-36"
             />
             <span className="flex items-center gap-1.5">
               <input
@@ -196,11 +204,6 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
               />
               <Kbd keys="/" />
             </span>
-            <noscript>
-              <button type="submit" className="quiet-link">
-                Show
-              </button>
-            </noscript>
           </Form>
         </div>
         {order.length === 0 ? (
@@ -286,34 +289,6 @@ function useBest(promised: Promise<Record<number, Best> | null>): Known {
 function easyReply(best: Best | undefined): BestReply | null {
   const reply = best?.reply ?? null;
   return reply?.ready === true && fitWords(reply.fit) === "close fit" ? reply : null;
-}
-
-function Select({
-  name,
-  label,
-  value,
-  options,
-}: {
-  name: string;
-  label: string;
-  value: string;
-  options: [string, string][];
-}) {
-  return (
-    <select
-      name={name}
-      aria-label={label}
-      defaultValue={value}
-      key={value}
-      className="lined-field max-w-36 bg-sheet"
-    >
-      {options.map(([key, words]) => (
-        <option key={key} value={key}>
-          {words}
-        </option>
-      ))}
-    </select>
-  );
 }
 
 function Nothing({ filtered, list }: { filtered: boolean; list: "us" | "customer" }) {

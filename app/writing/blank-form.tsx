@@ -1,5 +1,7 @@
 import { useState } from "react";
 import { blankSchema, type Blank } from "#core/tokens/blanks";
+import { Checkbox } from "../ui/checkbox";
+import { Select } from "../ui/select";
 
 interface Props {
   name: string;
@@ -79,10 +81,9 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
   );
   const check = (label: string, key: string, usual: boolean) => (
     <label className="flex items-center gap-2">
-      <input
-        type="checkbox"
+      <Checkbox
         checked={(draft[key] as boolean | undefined) ?? usual}
-        onChange={(event) => set({ [key]: event.target.checked })}
+        onChange={(on) => set({ [key]: on })}
       />
       {label}
     </label>
@@ -94,17 +95,7 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
       {field("Asks", "label")}
       <label className="grid grid-cols-[7.5rem_1fr] items-baseline gap-2">
         Kind
-        <select
-          className="lined-field bg-sheet"
-          value={kind}
-          onChange={(event) => setKind(event.target.value)}
-        >
-          {kinds.map(([value, words]) => (
-            <option key={value} value={value}>
-              {words}
-            </option>
-          ))}
-        </select>
+        <Select value={kind} options={kinds} onChange={setKind} />
       </label>
       {kind === "choice" && (
         <>

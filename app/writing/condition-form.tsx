@@ -2,6 +2,9 @@ import type { Condition, Operator, Test } from "#core/conditions/condition";
 import { blankLabel, type Blanks } from "#core/tokens/blanks";
 import type { Token, TokenType } from "#core/tokens/catalogue";
 import { ConditionValue } from "./condition-value";
+import { Checkbox } from "../ui/checkbox";
+import { Picker, type PickerGroup } from "../ui/picker";
+import { Select } from "../ui/select";
 
 /** What conditions may ask for. */
 export interface Askable {
@@ -17,6 +20,12 @@ interface Props extends Askable {
 }
 
 type GroupKind = "all" | "any" | "none";
+
+const GROUPS = [
+  ["all", "all of these"],
+  ["any", "any of these"],
+  ["none", "none of these"],
+] as const;
 
 /** A group's kind and members; null for a single test. `none` is “not any”. */
 function groupOf(condition: Condition): { kind: GroupKind; parts: Condition[] } | null {
@@ -47,16 +56,13 @@ export function ConditionForm({ condition, onChange, onRemove, ...askable }: Pro
   return (
     <fieldset className="flex flex-col gap-2 border-l border-board pl-3">
       <legend className="flex items-baseline gap-2">
-        <select
-          aria-label="How many must hold"
-          className="lined-field bg-sheet font-semibold"
+        <Select
+          label="How many must hold"
+          className="lined-field font-semibold"
           value={kind}
-          onChange={(event) => onChange(asGroup(event.target.value as GroupKind, parts))}
-        >
-          <option value="all">all of these</option>
-          <option value="any">any of these</option>
-          <option value="none">none of these</option>
-        </select>
+          options={GROUPS}
+          onChange={(next) => onChange(asGroup(next, parts))}
+        />
         {onRemove && (
           <button type="button" className="text-soft underline" onClick={onRemove}>
             drop
@@ -184,6 +190,7 @@ function TestForm({
 }: Askable & { test: Test; onChange: (test: Test) => void; onRemove: (() => void) | null }) {
   const { type, options } = typeOf(test.value, askable);
   const operators = operatorsFor(type);
+  const groups = askableGroups(askable);
   const setOperator = (is: Operator, value = test.value) => {
     const now = typeOf(value, askable);
     onChange(
@@ -192,29 +199,22 @@ function TestForm({
   };
   return (
     <div className="flex flex-wrap items-baseline gap-x-2 gap-y-1.5">
-      <select
-        aria-label="What is asked for"
-        className="lined-field max-w-48 bg-sheet"
+      <Picker
+        label="What is asked for"
+        className="lined-field max-w-48"
         value={test.value}
-        onChange={(event) => {
-          const next = typeOf(event.target.value, askable);
-          setOperator(operatorsFor(next.type)[0] ?? "present", event.target.value);
-        }}
-      >
-        <ValueOptions {...askable} current={test.value} />
-      </select>
-      <select
-        aria-label="How it is compared"
-        className="lined-field bg-sheet"
+        words={wordsFor(test.value, groups)}
+        groups={groups}
+        onChange={(value) => setOperator(operatorsFor(typeOf(value, askable).type)[0] ?? "present", value)}
+      />
+      <Select
+        label="How it is compared"
         value={test.is}
-        onChange={(event) => setOperator(event.target.value as Operator)}
-      >
-        {[...new Set([...operators, test.is])].map((operator) => (
-          <option key={operator} value={operator}>
-            {words[operator]}
-          </option>
-        ))}
-      </select>
+        options={[...new Set([...operators, test.is])].map(
+          (operator) => [operator, words[operator]] as const,
+        )}
+        onChange={(is) => setOperator(is)}
+      />
       <ConditionValue
         test={test}
         type={type}
@@ -223,12 +223,11 @@ function TestForm({
       />
       {type === "text" && !known.includes(test.is) && (
         <label className="flex items-center gap-1.5 text-soft">
-          <input
-            type="checkbox"
+          <Checkbox
             checked={test.ignore_case ?? false}
-            onChange={(event) => {
+            onChange={(on) => {
               const { ignore_case: _old, ...rest } = test;
-              onChange(event.target.checked ? { ...rest, ignore_case: true } : rest);
+              onChange(on ? { ...rest, ignore_case: true } : rest);
             }}
           />
           capitals do not matter
@@ -262,42 +261,32 @@ function fitted(
   return { ...base, to: single ?? usual };
 }
 
-function ValueOptions({ tokens, blanks, current }: Askable & { current: string }) {
+/** Everything that a condition can ask for, under what it belongs to. */
+function askableGroups({ tokens, blanks }: Askable): PickerGroup[] {
   const groups = new Map<string, Token[]>();
   for (const token of tokens.values()) groups.set(token.group, [...(groups.get(token.group) ?? []), token]);
   const names = Object.keys(blanks);
-  const listed =
-    tokens.has(current) ||
-    current.startsWith("message.") ||
-    (current.startsWith("blank.") && Object.hasOwn(blanks, current.slice("blank.".length)));
-  return (
-    <>
-      {!listed && <option value={current}>{current} (there is none)</option>}
-      {names.length > 0 && (
-        <optgroup label="Blanks of this reply">
-          {names.map((name) => (
-            <option key={name} value={`blank.${name}`}>
-              {blankLabel(name, blanks[name])}
-            </option>
-          ))}
-        </optgroup>
-      )}
-      <optgroup label="The customer’s message">
-        {messageParts.map(([name, label]) => (
-          <option key={name} value={name}>
-            {label}
-          </option>
-        ))}
-      </optgroup>
-      {[...groups].map(([group, list]) => (
-        <optgroup key={group} label={group}>
-          {list.map((token) => (
-            <option key={token.name} value={token.name}>
-              {token.label}
-            </option>
-          ))}
-        </optgroup>
-      ))}
-    </>
-  );
+  return [
+    ...(names.length > 0
+      ? [
+          {
+            heading: "Blanks of this reply",
+            options: names.map((name) => [`blank.${name}`, blankLabel(name, blanks[name])] as const),
+          },
+        ]
+      : []),
+    {
+      heading: "The customer’s message",
+      options: messageParts.map(([name, label]) => [name, label] as const),
+    },
+    ...[...groups].map(([heading, list]) => ({
+      heading,
+      options: list.map((token) => [token.name, token.label] as const),
+    })),
+  ];
+}
+
+function wordsFor(name: string, groups: PickerGroup[]): string {
+  const found = groups.flatMap(({ options }) => options).find(([one]) => one === name);
+  return found?.[1] ?? `${name} (there is none)`;
 }

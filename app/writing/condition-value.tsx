@@ -1,6 +1,8 @@
 import { MAX_PATTERN_LENGTH, type Test } from "#core/conditions/condition";
 import { re2Patterns } from "#core/conditions/re2";
 import type { TokenType } from "#core/tokens/catalogue";
+import { Checkbox } from "../ui/checkbox";
+import { Select } from "../ui/select";
 
 interface Props {
   test: Test;
@@ -19,13 +21,10 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
       <span className="flex flex-wrap gap-x-3">
         {options.map((option) => (
           <label key={option} className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
+            <Checkbox
               checked={chosen.includes(option)}
-              onChange={(event) => {
-                const next = event.target.checked
-                  ? [...chosen, option]
-                  : chosen.filter((one) => one !== option);
+              onChange={(on) => {
+                const next = on ? [...chosen, option] : chosen.filter((one) => one !== option);
                 if (next.length > 0) onChange(next);
               }}
             />
@@ -65,34 +64,26 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
   const value = Array.isArray(to) ? (to[0] ?? "") : (to ?? "");
   if (options) {
     return (
-      <select
-        aria-label="Value"
-        className="lined-field bg-sheet"
+      <Select
+        label="Value"
         value={String(value)}
-        onChange={(event) => onChange(event.target.value)}
-      >
-        {!options.includes(String(value)) && (
-          <option value={String(value)}>{String(value)} (not offered)</option>
-        )}
-        {options.map((option) => (
-          <option key={option} value={option}>
-            {option}
-          </option>
-        ))}
-      </select>
+        placeholder={`${String(value)} (not offered)`}
+        options={options.map((option) => [option, option] as const)}
+        onChange={onChange}
+      />
     );
   }
   if (type === "yes_no") {
     return (
-      <select
-        aria-label="Value"
-        className="lined-field bg-sheet"
+      <Select
+        label="Value"
         value={value === true || value === "yes" ? "yes" : "no"}
-        onChange={(event) => onChange(event.target.value === "yes")}
-      >
-        <option value="yes">yes</option>
-        <option value="no">no</option>
-      </select>
+        options={[
+          ["yes", "yes"],
+          ["no", "no"],
+        ]}
+        onChange={(answer) => onChange(answer === "yes")}
+      />
     );
   }
   if (is === "matches") {

@@ -1,6 +1,14 @@
 import type { Filing, OpenReply } from "#server/replies/open-writing";
 import { Button } from "../ui/button";
+import { Checkbox } from "../ui/checkbox";
+import { Select } from "../ui/select";
 import type { FilingHandle } from "./use-filing";
+
+const PARTS = [
+  ["opening", "opening"],
+  ["answer", "answer"],
+  ["closing", "closing"],
+] as const satisfies readonly (readonly [Filing["part"], string])[];
 
 const row = "grid grid-cols-[5rem_minmax(0,1fr)] items-baseline gap-2";
 
@@ -28,41 +36,33 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
         <legend className="sr-only">Filing</legend>
         <label className={row}>
           Shelf
-          <select
-            className="lined-field bg-sheet"
+          <Select
             value={filing.shelf}
-            onChange={(event) => set({ shelf: event.target.value })}
-          >
-            {shelves.map((shelf) => (
-              <option key={shelf.key} value={shelf.key}>
-                {shelf.name}
-              </option>
-            ))}
-          </select>
+            options={shelves.map((shelf) => [shelf.key, shelf.name] as const)}
+            onChange={(shelf) => set({ shelf })}
+            disabled={!open.mayFile}
+          />
         </label>
         <label className={row}>
           Part
-          <select
-            className="lined-field bg-sheet"
+          <Select
             value={filing.part}
-            onChange={(event) => set({ part: event.target.value as Filing["part"] })}
-          >
-            <option value="opening">opening</option>
-            <option value="answer">answer</option>
-            <option value="closing">closing</option>
-          </select>
+            options={PARTS}
+            onChange={(part) => set({ part })}
+            disabled={!open.mayFile}
+          />
         </label>
         <div className={row}>
           Channels
           <span className="flex gap-4">
             {(["email", "chat", "sms"] as const).map((channel) => (
               <label key={channel} className="flex items-center gap-1.5">
-                <input
-                  type="checkbox"
+                <Checkbox
                   checked={filing.channels.includes(channel)}
-                  onChange={(event) =>
+                  disabled={!open.mayFile}
+                  onChange={(on) =>
                     set({
-                      channels: event.target.checked
+                      channels: on
                         ? [...filing.channels, channel]
                         : filing.channels.filter((one) => one !== channel),
                     })
@@ -99,10 +99,10 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
               onChange={(event) => set({ topics: list(event.target.value) })}
             />
             <label className="flex items-center gap-1.5">
-              <input
-                type="checkbox"
+              <Checkbox
                 checked={filing.withBooking}
-                onChange={(event) => set({ withBooking: event.target.checked })}
+                disabled={!open.mayFile}
+                onChange={(withBooking) => set({ withBooking })}
               />
               only cases with a booking
             </label>
@@ -110,20 +110,12 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
         </div>
         <label className={row}>
           Owner
-          <select
-            className="lined-field bg-sheet"
-            value={filing.owner ?? ""}
-            onChange={(event) =>
-              set({ owner: event.target.value === "" ? null : Number(event.target.value) })
-            }
-          >
-            <option value="">nobody</option>
-            {owners.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
+          <Select
+            value={filing.owner === null ? "" : String(filing.owner)}
+            options={[["", "nobody"], ...owners.map(({ id, name }) => [String(id), name] as const)]}
+            onChange={(owner) => set({ owner: owner === "" ? null : Number(owner) })}
+            disabled={!open.mayFile}
+          />
         </label>
         <label className={row}>
           Review by

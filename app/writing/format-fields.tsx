@@ -1,4 +1,6 @@
 import type { TokenType } from "#core/tokens/catalogue";
+import { Checkbox } from "../ui/checkbox";
+import { Select } from "../ui/select";
 
 interface Props {
   type: TokenType;
@@ -74,54 +76,37 @@ export function FormatFields({ type, fn, options, isToken, onChange }: Props) {
   return (
     <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
       {offered.length > 1 && (
-        <select
-          aria-label="Format"
-          className="lined-field bg-sheet"
-          value={current < 0 ? "own" : String(current)}
-          onChange={(event) => {
-            const way = offered[Number(event.target.value)];
+        <Select
+          label="Format"
+          value={current < 0 ? "" : String(current)}
+          placeholder="its own format"
+          options={offered.map((way, index) => [String(index), way.words] as const)}
+          onChange={(index) => {
+            const way = offered[Number(index)];
             if (way)
               onChange(way.fn ?? (Object.keys(rest).length > 0 ? usual(type) : null), {
                 ...way.options,
                 ...rest,
               });
           }}
-        >
-          {current < 0 && <option value="own">its own format</option>}
-          {offered.map((way, index) => (
-            <option key={way.words} value={index}>
-              {way.words}
-            </option>
-          ))}
-        </select>
+        />
       )}
       {(type === "text" || type === "long_text") && (
-        <select
-          aria-label="Capitals"
-          className="lined-field bg-sheet"
+        <Select
+          label="Capitals"
           value={letterCase}
-          onChange={(event) => set("case", event.target.value)}
-        >
-          <option value="">capitals as they are</option>
-          {letterCases.map((one) => (
-            <option key={one} value={one}>
-              {one === "upper"
-                ? "ALL CAPITALS"
-                : one === "lower"
-                  ? "no capitals"
-                  : one === "title"
-                    ? "Each Word"
-                    : "First letter"}
-            </option>
-          ))}
-        </select>
+          options={[
+            ["", "capitals as they are"],
+            ...letterCases.map((one) => [one, CAPITALS[one] ?? one] as const),
+          ]}
+          onChange={(one) => set("case", one)}
+        />
       )}
       {type === "datetime" && (
         <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
+          <Checkbox
             checked={timeZone === "customer"}
-            onChange={(event) => set("timeZone", event.target.checked ? "customer" : "")}
+            onChange={(on) => set("timeZone", on ? "customer" : "")}
           />
           in the customer’s zone
         </label>
@@ -161,3 +146,10 @@ function usual(type: TokenType): string {
 function sorted(options: Record<string, string>): [string, string][] {
   return Object.entries(options).sort(([a], [b]) => (a < b ? -1 : 1));
 }
+
+const CAPITALS: Record<string, string> = {
+  upper: "ALL CAPITALS",
+  lower: "no capitals",
+  title: "Each Word",
+  sentence: "First letter",
+};

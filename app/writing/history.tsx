@@ -12,6 +12,8 @@ import { ComparedReply } from "./compared-reply";
 import { Decide } from "./decide";
 import { versionWords } from "./versions-panel";
 import { idInPath } from "#server/edge";
+import { Checkbox } from "../ui/checkbox";
+import { Select } from "../ui/select";
 
 const query = z.object({
   after: idInPath.nullable().catch(null),
@@ -55,41 +57,27 @@ export default function History({ loaderData }: Route.ComponentProps) {
       <div className="mt-2 flex flex-wrap items-baseline gap-x-6 gap-y-2 border-b border-line pb-3 text-sm">
         <label className="flex items-baseline gap-2">
           From
-          <select
-            className="lined-field max-w-md bg-sheet"
-            value={before?.row.id ?? ""}
-            onChange={(event) => go({ before: Number(event.target.value) })}
-          >
-            {before === null && <option value="">nothing: it is new</option>}
-            {versions
+          <Select
+            className="lined-field max-w-md"
+            value={before === null ? "" : String(before.row.id)}
+            placeholder="nothing: it is new"
+            options={versions
               .filter((row) => row.id !== after.row.id)
-              .map((row) => (
-                <option key={row.id} value={row.id}>
-                  {said(row)}
-                </option>
-              ))}
-          </select>
+              .map((row) => [String(row.id), said(row)] as const)}
+            onChange={(id) => go({ before: Number(id) })}
+          />
         </label>
         <label className="flex items-baseline gap-2">
           to
-          <select
-            className="lined-field max-w-md bg-sheet"
-            value={after.row.id}
-            onChange={(event) => go({ after: Number(event.target.value) })}
-          >
-            {versions.map((row) => (
-              <option key={row.id} value={row.id}>
-                {said(row)}
-              </option>
-            ))}
-          </select>
+          <Select
+            className="lined-field max-w-md"
+            value={String(after.row.id)}
+            options={versions.map((row) => [String(row.id), said(row)] as const)}
+            onChange={(id) => go({ after: Number(id) })}
+          />
         </label>
         <label className="ml-auto flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            checked={mode === "whole"}
-            onChange={(event) => setMode(event.target.checked ? "whole" : "compared")}
-          />
+          <Checkbox checked={mode === "whole"} onChange={(whole) => setMode(whole ? "whole" : "compared")} />
           only the newer one
         </label>
       </div>

@@ -22,6 +22,7 @@ import {
 } from "./editor/passage-commands";
 import { FormatFields } from "./format-fields";
 import { useTransactions } from "./use-transactions";
+import { Select } from "../ui/select";
 
 interface Props {
   editor: Editor;
@@ -301,27 +302,22 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
             </button>
           ))}
           {scopes[0] && passages.length > 0 && (
-            <select
-              aria-label="Under a condition that is there"
-              className="lined-field max-w-40 bg-sheet"
+            <Select
+              label="Under a condition that is there"
+              className="lined-field max-w-40"
               value=""
-              onChange={(event) => {
-                const [id = "", otherwise] = event.target.value.split("!");
+              placeholder={`${scopes[0].label}, same as…`}
+              options={passages.flatMap((id) =>
+                [false, true].map(
+                  (otherwise) =>
+                    [`${id}${otherwise ? "!" : ""}`, whenWords([{ id, otherwise }], definitions)] as const,
+                ),
+              )}
+              onChange={(passage) => {
+                const [id = "", otherwise] = passage.split("!");
                 if (scopes[0]) put(scopes[0], id, otherwise === "");
               }}
-            >
-              <option value="" disabled>
-                {scopes[0].label}, same as…
-              </option>
-              {passages.flatMap((id) => [
-                <option key={id} value={id}>
-                  {whenWords([{ id, otherwise: false }], definitions)}
-                </option>,
-                <option key={`${id}!`} value={`${id}!`}>
-                  {whenWords([{ id, otherwise: true }], definitions)}
-                </option>,
-              ])}
-            </select>
+            />
           )}
           <button type="button" className="text-soft underline" onClick={() => setAsking(false)}>
             no

@@ -1,5 +1,6 @@
 import type { Recognised } from "#core/tokens/recognise";
 import { placeholderText } from "#core/document/placeholder";
+import { Checkbox } from "../ui/checkbox";
 
 /** The case's own values in an answer, each to become a token or to stay as it is written. */
 export function KeptWords({
@@ -23,12 +24,11 @@ export function KeptWords({
             {found.map((one, index) => (
               <li key={`${one.from} ${one.words}`} className="border-b border-line py-1.5">
                 <label className="flex items-baseline gap-2.5">
-                  <input
-                    type="checkbox"
+                  <Checkbox
                     checked={!refused.has(index)}
-                    onChange={(event) => {
+                    onChange={(on) => {
                       const next = new Set(refused);
-                      if (event.target.checked) next.delete(index);
+                      if (on) next.delete(index);
                       else next.add(index);
                       onRefuse(next);
                     }}

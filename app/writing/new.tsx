@@ -15,6 +15,7 @@ import { post } from "../ui/post";
 import type { Route } from "./+types/new";
 import { KeptWords } from "./kept-words";
 import { idInPath } from "#server/edge";
+import { Select } from "../ui/select";
 
 const number = idInPath.nullable().catch(null);
 const query = z.object({
@@ -122,23 +123,27 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
             }
           >
             {(attributes) => (
-              <select {...attributes} value={shelf} onChange={(event) => setShelf(event.target.value)}>
-                {shelves.map((one) => (
-                  <option key={one.key} value={one.key}>
-                    {one.name}
-                  </option>
-                ))}
-              </select>
+              <Select
+                {...attributes}
+                value={shelf}
+                options={shelves.map((one) => [one.key, one.name] as const)}
+                onChange={setShelf}
+              />
             )}
           </Field>
           {!kept && !copied && (
             <Field label="Part">
               {(attributes) => (
-                <select {...attributes} value={part} onChange={(event) => setPart(event.target.value)}>
-                  <option value="answer">answer</option>
-                  <option value="opening">opening</option>
-                  <option value="closing">closing</option>
-                </select>
+                <Select
+                  {...attributes}
+                  value={part}
+                  options={[
+                    ["answer", "answer"],
+                    ["opening", "opening"],
+                    ["closing", "closing"],
+                  ]}
+                  onChange={setPart}
+                />
               )}
             </Field>
           )}

@@ -20,6 +20,8 @@ import { TokenMenu } from "./token-menu";
 import { Toolbar } from "./toolbar";
 import type { ChangeContent } from "./use-reply";
 import { Variants } from "./variants";
+import { Checkbox } from "../ui/checkbox";
+import { TabPanel, Tabs } from "../ui/tabs";
 
 interface Props {
   open: OpenReply;
@@ -118,118 +120,119 @@ export function ReplyPage(props: Props) {
   };
 
   return (
-    <>
+    <Tabs value={variant.language} onChange={props.onLanguage}>
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 px-6 pt-2">
         <Variants
           content={content}
-          current={variant.language}
           onChoose={props.onLanguage}
           change={change}
           known={open.known.languages}
         />
         <label className="ml-auto flex items-center gap-1.5 text-sm">
-          <input type="checkbox" checked={asText} onChange={(event) => setAsText(event.target.checked)} />
+          <Checkbox checked={asText} onChange={setAsText} />
           text form beside it
         </label>
       </div>
-      {editor && (
-        <div className="px-6 pt-2">
-          <Toolbar
-            editor={editor}
-            onToken={() => openMenu(editor)}
-            onPicture={(file) => void insertFiles([file], null)}
-          />
-          <Inspector
-            editor={subject ?? editor}
-            words={subject === null}
-            tokens={definitions.tokens}
-            blanks={content.blanks}
-            tried={
-              tried && {
-                context: tried.context,
-                style: { language: tried.language, timeZone: tried.context.time_zone },
+      <TabPanel value={variant.language} className="flex min-h-0 grow flex-col">
+        {editor && (
+          <div className="px-6 pt-2">
+            <Toolbar
+              editor={editor}
+              onToken={() => openMenu(editor)}
+              onPicture={(file) => void insertFiles([file], null)}
+            />
+            <Inspector
+              editor={subject ?? editor}
+              words={subject === null}
+              tokens={definitions.tokens}
+              blanks={content.blanks}
+              tried={
+                tried && {
+                  context: tried.context,
+                  style: { language: tried.language, timeZone: tried.context.time_zone },
+                }
               }
+              passages={Object.keys(content.passages)}
+              onNewPassage={() => {
+                const id = freePassage(content.passages);
+                change((now) => ({
+                  ...now,
+                  passages: { ...now.passages, [id]: { when: firstTest(now.blanks) } },
+                }));
+                return id;
+              }}
+              onEditPassage={onEditPassage}
+              onEditBlank={onEditBlank}
+            />
+            {props.uploadProblem && (
+              <p role="alert" className="text-sm text-stop">
+                {props.uploadProblem}
+              </p>
+            )}
+          </div>
+        )}
+        <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 px-6 pt-2.5 text-sm">
+          {translated && (
+            <label className="flex basis-full items-baseline gap-3">
+              <span className="w-14 text-soft">Title</span>
+              <input
+                className="lined-field grow"
+                value={variant.title ?? ""}
+                placeholder={content.title}
+                maxLength={300}
+                onChange={(event) => changeVariant((one) => ({ ...one, title: event.target.value || null }))}
+              />
+            </label>
+          )}
+          <span className="w-14 text-soft">Subject</span>
+          <TextField
+            key={variant.language}
+            label="Subject"
+            placeholder="none: the thread’s own subject stays"
+            text={variant.subject ?? ""}
+            definitions={definitions}
+            onChange={(subject) =>
+              changeVariant((one) => ({ ...one, subject: subject === "" ? null : subject }))
             }
-            passages={Object.keys(content.passages)}
-            onNewPassage={() => {
-              const id = freePassage(content.passages);
-              change((now) => ({
-                ...now,
-                passages: { ...now.passages, [id]: { when: firstTest(now.blanks) } },
-              }));
-              return id;
-            }}
-            onEditPassage={onEditPassage}
-            onEditBlank={onEditBlank}
+            onBrace={openMenu}
+            onFocus={setSubject}
           />
-          {props.uploadProblem && (
-            <p role="alert" className="text-sm text-stop">
-              {props.uploadProblem}
-            </p>
+          {variant.subject && (
+            <label className="flex items-center gap-1.5 text-soft">
+              <input
+                type="checkbox"
+                checked={content.useTemplateSubject}
+                onChange={(event) => change((now) => ({ ...now, useTemplateSubject: event.target.checked }))}
+              />
+              always used
+            </label>
           )}
         </div>
-      )}
-      <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 px-6 pt-2.5 text-sm">
-        {translated && (
-          <label className="flex basis-full items-baseline gap-3">
-            <span className="w-14 text-soft">Title</span>
-            <input
-              className="lined-field grow"
-              value={variant.title ?? ""}
-              placeholder={content.title}
-              maxLength={300}
-              onChange={(event) => changeVariant((one) => ({ ...one, title: event.target.value || null }))}
-            />
-          </label>
-        )}
-        <span className="w-14 text-soft">Subject</span>
-        <TextField
-          key={variant.language}
-          label="Subject"
-          placeholder="none: the thread’s own subject stays"
-          text={variant.subject ?? ""}
-          definitions={definitions}
-          onChange={(subject) =>
-            changeVariant((one) => ({ ...one, subject: subject === "" ? null : subject }))
-          }
-          onBrace={openMenu}
-          onFocus={setSubject}
-        />
-        {variant.subject && (
-          <label className="flex items-center gap-1.5 text-soft">
-            <input
-              type="checkbox"
-              checked={content.useTemplateSubject}
-              onChange={(event) => change((now) => ({ ...now, useTemplateSubject: event.target.checked }))}
-            />
-            always used
-          </label>
-        )}
-      </div>
-      <div
-        className={`grid min-h-0 grow gap-6 overflow-y-auto px-6 pt-3 pb-8 ${asText || translated ? "xl:grid-cols-2" : ""}`}
-      >
-        <BodyEditor
-          key={variant.language}
-          label="The words"
-          doc={variant.document}
-          definitions={definitions}
-          onChange={(document) => changeVariant((one) => ({ ...one, document }))}
-          onEditor={onEditor}
-          onBrace={openMenu}
-          onFocus={() => setSubject(null)}
-          onBrought={bring}
-          onFiles={(files, position) => void insertFiles(files, position)}
-        />
-        {asText && (
-          <TextForm
+        <div
+          className={`grid min-h-0 grow gap-6 overflow-y-auto px-6 pt-3 pb-8 ${asText || translated ? "xl:grid-cols-2" : ""}`}
+        >
+          <BodyEditor
             key={variant.language}
+            label="The words"
             doc={variant.document}
+            definitions={definitions}
             onChange={(document) => changeVariant((one) => ({ ...one, document }))}
+            onEditor={onEditor}
+            onBrace={openMenu}
+            onFocus={() => setSubject(null)}
+            onBrought={bring}
+            onFiles={(files, position) => void insertFiles(files, position)}
           />
-        )}
-        {translated && <Original content={content} variant={variant} change={change} />}
-      </div>
+          {asText && (
+            <TextForm
+              key={variant.language}
+              doc={variant.document}
+              onChange={(document) => changeVariant((one) => ({ ...one, document }))}
+            />
+          )}
+          {translated && <Original content={content} variant={variant} change={change} />}
+        </div>
+      </TabPanel>
       {menu && (
         <TokenMenu
           rows={valueRows(definitions.tokens, content.blanks, about, definitions.sample)}
@@ -254,6 +257,6 @@ export function ReplyPage(props: Props) {
           }}
         />
       )}
-    </>
+    </Tabs>
   );
 }

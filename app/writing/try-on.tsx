@@ -10,6 +10,7 @@ import type { Token } from "#core/tokens/catalogue";
 import type { Content } from "#server/replies/content";
 import type { OpenReply } from "#server/replies/open-writing";
 import { LetterBlocks } from "../ui/letter-blocks";
+import { Checkbox } from "../ui/checkbox";
 
 interface Props {
   open: OpenReply;
@@ -85,7 +86,7 @@ export function TryOn({ open, content, language, tokens, pool, pinned, onPin, pr
           try on it
         </button>
         <label className="ml-auto flex items-center gap-1.5">
-          <input type="checkbox" checked={asText} onChange={(event) => setAsText(event.target.checked)} />
+          <Checkbox checked={asText} onChange={setAsText} />
           as plain text
         </label>
       </form>

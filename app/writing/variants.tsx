@@ -2,10 +2,10 @@ import { useState } from "react";
 import type { Content, ContentVariant } from "#server/replies/content";
 import { languageName } from "#core/language/tag";
 import type { ChangeContent } from "./use-reply";
+import { TabList } from "../ui/tabs";
 
 interface Props {
   content: Content;
-  current: string;
   onChoose: (language: string) => void;
   change: ChangeContent;
   /** Languages that other replies have, offered first. */
@@ -32,7 +32,7 @@ function sortedKeys(value: unknown): unknown {
 }
 
 /** The languages of a reply as tabs; the first is the fallback, which others are translated from. */
-export function Variants({ content, current, onChoose, change, known }: Props) {
+export function Variants({ content, onChoose, change, known }: Props) {
   const [adding, setAdding] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const has = new Set(content.variants.map((one) => one.language));
@@ -68,24 +68,21 @@ export function Variants({ content, current, onChoose, change, known }: Props) {
   };
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm">
-      <div role="tablist" aria-label="Languages" className="flex flex-wrap items-baseline gap-x-5 gap-y-1">
-        {content.variants.map((variant, index) => (
-          <button
-            key={variant.language}
-            type="button"
-            role="tab"
-            aria-selected={variant.language === current}
-            onClick={() => onChoose(variant.language)}
-            className={`border-b-2 pb-0.5 ${variant.language === current ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`}
-          >
-            {languageName(variant.language)}
-            {index === 0 && content.variants.length > 1 && (
-              <span className="font-normal text-soft"> fallback</span>
-            )}
-            {isStale(content, variant) && <span className="font-normal text-look"> stale</span>}
-          </button>
-        ))}
-      </div>
+      <TabList
+        label="Languages"
+        tabs={content.variants.map((variant, index) => ({
+          value: variant.language,
+          words: (
+            <>
+              {languageName(variant.language)}
+              {index === 0 && content.variants.length > 1 && (
+                <span className="font-normal text-soft"> fallback</span>
+              )}
+              {isStale(content, variant) && <span className="font-normal text-look"> stale</span>}
+            </>
+          ),
+        }))}
+      />
       {adding ? (
         <span className="flex items-baseline gap-2">
           <input

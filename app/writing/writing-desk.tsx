@@ -24,6 +24,7 @@ import { useReply } from "./use-reply";
 import { useTrialCases } from "./use-trial-cases";
 import { useUpload } from "./use-upload";
 import { VersionsPanel } from "./versions-panel";
+import { TabList, TabPanel, Tabs } from "../ui/tabs";
 
 const panels = ["Try on", "Blanks", "Passages", "Files", "Filing", "History"] as const;
 type Panel = (typeof panels)[number];
@@ -147,36 +148,22 @@ export function WritingDesk({ open }: { open: OpenReply }) {
         <Findings findings={findings} onGo={go} />
       </section>
       <aside aria-label="Beside it" className="flex min-h-0 flex-col bg-sheet">
-        <div
-          role="tablist"
-          aria-label="Beside the reply"
-          className="flex flex-wrap gap-x-4 px-5 pt-3 text-sm"
-        >
-          {panels.map((name, index) => (
-            <button
-              key={name}
-              type="button"
-              role="tab"
-              id={`tab-${index}`}
-              aria-selected={panel === name}
-              aria-controls="beside"
-              title={`Alt ${index + 1}`}
-              onClick={() => setPanel(name)}
-              className={`border-b-2 pb-1 ${panel === name ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`}
-            >
-              {name}
-              {count[name] ? <span className="tabular-nums"> {count[name]}</span> : ""}
-            </button>
-          ))}
-        </div>
-        <div
-          id="beside"
-          role="tabpanel"
-          tabIndex={0}
-          aria-labelledby={`tab-${panels.indexOf(panel)}`}
-          className="min-h-0 grow overflow-y-auto px-5 py-3"
-        >
-          <div hidden={panel !== "Try on"}>
+        <Tabs value={panel} onChange={(next) => setPanel(panels.find((name) => name === next) ?? panel)}>
+          <TabList
+            label="Beside the reply"
+            className="gap-x-3.5 px-5 pt-3 text-sm"
+            tabs={panels.map((name, index) => ({
+              value: name,
+              title: `Alt ${index + 1}`,
+              words: (
+                <>
+                  {name}
+                  {count[name] ? <span className="tabular-nums"> {count[name]}</span> : ""}
+                </>
+              ),
+            }))}
+          />
+          <TabPanel value="Try on" kept className={PANEL}>
             <TryOn
               open={open}
               content={content}
@@ -188,8 +175,8 @@ export function WritingDesk({ open }: { open: OpenReply }) {
               problem={problem}
               onTried={setTried}
             />
-          </div>
-          {panel === "Blanks" && (
+          </TabPanel>
+          <TabPanel value="Blanks" className={PANEL}>
             <BlanksPanel
               content={content}
               inWords={inWords}
@@ -198,8 +185,8 @@ export function WritingDesk({ open }: { open: OpenReply }) {
               change={change}
               onInsert={insertBlank}
             />
-          )}
-          {panel === "Passages" && (
+          </TabPanel>
+          <TabPanel value="Passages" className={PANEL}>
             <PassagesPanel
               content={content}
               tokens={tokens}
@@ -209,15 +196,17 @@ export function WritingDesk({ open }: { open: OpenReply }) {
               onChoose={setPassage}
               change={change}
             />
-          )}
-          {panel === "Files" && (
+          </TabPanel>
+          <TabPanel value="Files" className={PANEL}>
             <FilesPanel content={content} change={change} upload={files.upload} problem={files.problem} />
-          )}
-          <div hidden={panel !== "Filing"}>
+          </TabPanel>
+          <TabPanel value="Filing" kept className={PANEL}>
             <FilingForm open={open} handle={filed} />
-          </div>
-          {panel === "History" && <VersionsPanel replyKey={open.key} versions={open.versions} />}
-        </div>
+          </TabPanel>
+          <TabPanel value="History" className={PANEL}>
+            <VersionsPanel replyKey={open.key} versions={open.versions} />
+          </TabPanel>
+        </Tabs>
       </aside>
     </main>
   );
@@ -236,3 +225,5 @@ function usesOf({ variants }: Pick<OpenReply["content"], "variants">) {
   }
   return { uses, inWords };
 }
+
+const PANEL = "min-h-0 grow overflow-y-auto px-5 py-3";

@@ -153,6 +153,8 @@ function policy(developing: boolean, frame: boolean) {
             defaultSrc: ["'self'"],
             scriptSrc: ["'self'", nonce],
             // Developing, Vite puts styles into the page by script.
+            // The interface's parts place themselves by styles of their elements.
+            styleSrcAttr: ["'unsafe-inline'"],
             styleSrc: developing ? ["'self'", "'unsafe-inline'"] : ["'self'", nonce],
             imgSrc: ["'self'", "data:", "blob:"],
             fontSrc: ["'self'"],

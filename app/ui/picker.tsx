@@ -1,0 +1,79 @@
+import { Command } from "cmdk";
+import { ChevronDown } from "lucide-react";
+import { Popover as Radix } from "radix-ui";
+import { useState } from "react";
+
+/** Options under a heading. */
+export interface PickerGroup {
+  heading: string;
+  options: readonly (readonly [value: string, words: string])[];
+}
+
+interface Props {
+  /** Name for who does not see it. */
+  label: string;
+  value: string;
+  groups: readonly PickerGroup[];
+  /** What is shown for the value. */
+  words: string;
+  onChange: (value: string) => void;
+  className?: string;
+}
+
+/** One of many: searched by typing, gone along with the arrow keys, taken with Enter. */
+export function Picker({ label, value, groups, words, onChange, className = "lined-field" }: Props) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Radix.Root open={open} onOpenChange={setOpen}>
+      <Radix.Trigger
+        role="combobox"
+        aria-label={label}
+        aria-expanded={open}
+        className={`inline-flex items-center justify-between gap-2 text-left ${className}`}
+      >
+        <span className="truncate">{words}</span>
+        <ChevronDown size={14} aria-hidden="true" className="shrink-0 text-soft" />
+      </Radix.Trigger>
+      <Radix.Portal>
+        <Radix.Content
+          align="start"
+          sideOffset={2}
+          collisionPadding={8}
+          className="z-50 w-72 border border-board bg-sheet text-sm shadow-md outline-none"
+        >
+          <Command label={label} defaultValue={value} loop>
+            <Command.Input
+              placeholder="Find"
+              className="w-full border-b border-line bg-transparent px-3 py-2 outline-none"
+            />
+            <Command.List label={label} className="max-h-72 overflow-y-auto py-1">
+              <Command.Empty className="px-3 py-2 text-soft">Nothing is called like that.</Command.Empty>
+              {groups.map(({ heading, options }) => (
+                <Command.Group
+                  key={heading}
+                  heading={heading}
+                  className="[&_[cmdk-group-heading]]:px-3 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-0.5 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-soft"
+                >
+                  {options.map(([one, said]) => (
+                    <Command.Item
+                      key={one}
+                      value={one}
+                      keywords={[said, heading]}
+                      onSelect={() => {
+                        setOpen(false);
+                        onChange(one);
+                      }}
+                      className={`cursor-pointer border-l-[3px] py-1 pr-3 pl-2.5 data-[selected=true]:bg-wash ${one === value ? "border-accent font-semibold" : "border-transparent"}`}
+                    >
+                      {said}
+                    </Command.Item>
+                  ))}
+                </Command.Group>
+              ))}
+            </Command.List>
+          </Command>
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}
