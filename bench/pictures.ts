@@ -1,0 +1,100 @@
+import { chromium, type Browser, type Page } from "@playwright/test";
+import { join, resolve } from "node:path";
+import { chromium as chromiumPackage, ensurePackages } from "../scripts/debian";
+import { withProgram, type Program } from "./program";
+
+const FOLDER = resolve("docs/screenshots");
+
+interface Camera {
+  page: Page;
+  take: (name: string) => Promise<void>;
+}
+
+async function camera(
+  browser: Browser,
+  program: Program,
+  person: string,
+  colorScheme: "light" | "dark" = "light",
+): Promise<Camera> {
+  const viewport = { width: 1280, height: 800 };
+  const context = await browser.newContext({ viewport, colorScheme, baseURL: program.base });
+  const page = await context.newPage();
+  const take = async (name: string) => {
+    await page.waitForLoadState("networkidle");
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: join(FOLDER, `${name}.png`), animations: "disabled" });
+  };
+  await page.goto("/sign-in");
+  if (person === "maren" && colorScheme === "light") await take("sign-in");
+  await page.getByLabel("Email").fill(`${person}@example.com`);
+  await page.getByLabel("Password").fill("kittiwake");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await page.getByRole("navigation", { name: "Lists" }).waitFor();
+  return { page, take };
+}
+
+async function openCase(page: Page, customer: string): Promise<void> {
+  await page.goto(`/waiting?whose=all&text=${encodeURIComponent(customer)}`);
+  await page
+    .getByRole("link", { name: new RegExp(customer) })
+    .first()
+    .click();
+  await page.getByRole("textbox", { name: "Our answer", includeHidden: true }).waitFor({ state: "attached" });
+  await page.waitForLoadState("networkidle");
+}
+
+async function waiting({ page, take }: Camera): Promise<void> {
+  await page.goto("/waiting");
+  await page.getByText("close fit").first().waitFor();
+  await take("waiting");
+  await page.goto("/waiting?alike=yes");
+  await page.getByText("close fit").first().waitFor();
+  await take("waiting-alike");
+}
+
+/** Three questions at once: two of them answered, a choice open. */
+async function answering({ page, take }: Camera, name: string): Promise<void> {
+  await openCase(page, "Ravenscroft");
+  await page.keyboard.press("Enter");
+  await page.getByText("in your answer").first().waitFor();
+  await page.keyboard.press("Escape");
+  await page.getByRole("option", { name: /Wheelchair/ }).dblclick();
+  await page
+    .getByRole("button", { name: /Which harbours/ })
+    .first()
+    .focus();
+  await page.waitForLoadState("networkidle");
+  await take(name);
+}
+
+async function keeping({ page, take }: Camera): Promise<void> {
+  await page.goto("/shelves");
+  await take("shelves");
+  for (const [path, name] of [
+    ["/setup/signatures", "setup-signatures"],
+    ["/setup/stationery", "setup-stationery"],
+    ["/setup/facts/dog_fee", "setup-fact"],
+    ["/keys", "keys"],
+  ] as const) {
+    await page.goto(path);
+    await take(name);
+  }
+}
+
+/** Takes most of the pictures in docs/screenshots anew, from the demo. */
+export function takePictures(): Promise<object> {
+  ensurePackages([chromiumPackage]);
+  return withProgram(async (program) => {
+    const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox"] });
+    try {
+      const light = await camera(browser, program, "maren");
+      await waiting(light);
+      await keeping(light);
+      await answering(await camera(browser, program, "bram"), "answering");
+      await answering(await camera(browser, program, "idris", "dark"), "answering-dark");
+      return { pictures: FOLDER };
+    } finally {
+      await browser.close();
+    }
+  });
+}
