@@ -204,6 +204,11 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
               />
               <Kbd keys="/" />
             </span>
+            <noscript>
+              <button type="submit" className="quiet-link">
+                Show
+              </button>
+            </noscript>
           </Form>
         </div>
         {order.length === 0 ? (
