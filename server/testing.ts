@@ -8,7 +8,7 @@ import { Reply, UsualReply } from "./db/entities/library";
 import { House, Person, Team } from "./db/entities/people";
 import { startBoss, useBoss } from "./jobs/boss";
 import { hashPassword } from "./people/password";
-import type { Viewer } from "./people/viewer";
+import { viewerOf, type Viewer } from "./people/viewer";
 import { stopRankers } from "./ranking/house-ranker";
 
 /** A small house on a database of its own, for tests of server functions. */
@@ -80,20 +80,11 @@ export async function testHouse(): Promise<TestHouse> {
   ] as const)
     em.create(UsualReply, { team, channel: "email", part, reply: await em.findOneOrFail(Reply, { key }) });
   await em.flush();
-  const viewer = ({ id, name, email, role, timeZone }: Person): Viewer => ({
-    id,
-    name,
-    email,
-    role,
-    timeZone,
-    teamId: team.id,
-    teamName: team.name,
-  });
   return {
     database,
     em: () => database.orm.em.fork(),
-    maren: viewer(maren),
-    bram: viewer(bram),
+    maren: viewerOf(maren),
+    bram: viewerOf(bram),
     async close() {
       await boss.stop({ graceful: false });
       await stopRankers();

@@ -8,8 +8,8 @@ import { Kbd } from "../ui/kbd";
 import { languageName } from "#core/language/tag";
 import { Popover } from "../ui/popover";
 import { post } from "../ui/post";
-import { Select } from "../ui/select";
-import { useKeys } from "../ui/use-keys";
+import { sameWords, Select, type Option } from "../ui/select";
+import { fieldOf, useKeys } from "../ui/use-keys";
 import { columnLabels } from "./column-labels";
 import { withParams } from "./params";
 
@@ -20,28 +20,24 @@ interface Props {
   columns: ReplyColumn[];
 }
 
-type Option = [value: string, words: string];
-
 /** After a key, before it is searched for. */
 const WAIT_MS = 150;
-
-const same = (words: string[]): Option[] => words.map((word) => [word, word]);
 
 /** The search and the filters, in one line of plain choices. They stand in the address. */
 export function Filters({ filter, known, owners, columns }: Props) {
   const [params] = useSearchParams();
   const navigate = useNavigate();
-  const find = (q: string) => void navigate(withParams(params, { q: q || null }), { replace: true });
-  const findSoon = useDebouncedCallback(find, WAIT_MS);
+  /** Only what is set stands in the address. */
+  const set = (name: string, value: string) =>
+    void navigate(withParams(params, { [name]: value || null }), { replace: true });
+  const findSoon = useDebouncedCallback((q: string) => set("q", q), WAIT_MS);
 
   useKeys((event) => {
-    const field =
-      event.target instanceof HTMLElement && event.target.closest("input, textarea, [role=combobox]");
-    if (event.key !== "/" || field || event.altKey || event.ctrlKey || event.metaKey) return;
+    if (event.key !== "/" || fieldOf(event) || event.altKey || event.ctrlKey || event.metaKey) return;
     event.preventDefault();
     document.getElementById("find-reply")?.focus();
   });
-  const set = [
+  const given = [
     "q",
     "part",
     "state",
@@ -79,21 +75,31 @@ export function Filters({ filter, known, owners, columns }: Props) {
           <Kbd keys="/" />
         </span>
         <Choice
+          onChange={set}
           name="part"
           label="Part"
           value={filter.part}
           any="any part"
-          options={same(["opening", "answer", "closing"])}
+          options={sameWords(["opening", "answer", "closing"])}
         />
         <Choice
+          onChange={set}
           name="state"
           label="State"
           value={filter.state}
           any="not retired"
-          options={[...same(["draft", "ready to check", "shelved", "retired"]), ["any", "any state"]]}
+          options={[...sameWords(["draft", "ready to check", "shelved", "retired"]), ["any", "any state"]]}
         />
-        <Choice name="tag" label="Tag" value={filter.tag} any="any tag" options={same(known.tags)} />
         <Choice
+          onChange={set}
+          name="tag"
+          label="Tag"
+          value={filter.tag}
+          any="any tag"
+          options={sameWords(known.tags)}
+        />
+        <Choice
+          onChange={set}
           name="language"
           label="Language"
           value={filter.language}
@@ -106,20 +112,23 @@ export function Filters({ filter, known, owners, columns }: Props) {
           className="w-56 gap-2.5 [&_[role=combobox]]:w-full [&_[role=combobox]]:max-w-none"
         >
           <Choice
+            onChange={set}
             name="channel"
             label="Channel"
             value={filter.channel}
             any="any channel"
-            options={same(["email", "chat", "sms"])}
+            options={sameWords(["email", "chat", "sms"])}
           />
           <Choice
+            onChange={set}
             name="topic"
             label="Topic"
             value={filter.topic}
             any="about anything"
-            options={same(known.topics)}
+            options={sameWords(known.topics)}
           />
           <Choice
+            onChange={set}
             name="owner"
             label="Owner"
             value={filter.owner === null ? "" : String(filter.owner)}
@@ -131,6 +140,7 @@ export function Filters({ filter, known, owners, columns }: Props) {
             ]}
           />
           <Choice
+            onChange={set}
             name="review"
             label="Review"
             value={filter.review}
@@ -141,6 +151,7 @@ export function Filters({ filter, known, owners, columns }: Props) {
             ]}
           />
           <Choice
+            onChange={set}
             name="season"
             label="Season"
             value={filter.season}
@@ -151,6 +162,7 @@ export function Filters({ filter, known, owners, columns }: Props) {
             ]}
           />
           <Choice
+            onChange={set}
             name="use"
             label="Use"
             value={filter.use}
@@ -163,9 +175,9 @@ export function Filters({ filter, known, owners, columns }: Props) {
         </Popover>
         <ColumnChoice columns={columns} />
       </div>
-      {set.length > 0 && (
+      {given.length > 0 && (
         <p className="mt-2 flex flex-wrap gap-x-4 gap-y-1">
-          {set.map((key) => (
+          {given.map((key) => (
             <Link
               key={key}
               to={withParams(params, { [key]: null })}
@@ -189,25 +201,25 @@ export function Filters({ filter, known, owners, columns }: Props) {
 
 function Choice({
   name,
-  label,
   value,
   any,
   options,
+  onChange,
+  ...rest
 }: {
   name: string;
   label: string;
   value: string | null;
   any: string;
-  options: Option[];
+  options: readonly Option[];
+  onChange: (name: string, value: string) => void;
 }) {
-  const navigate = useNavigate();
-  const [params] = useSearchParams();
   return (
     <Select
-      label={label}
+      {...rest}
       value={value ?? ""}
       options={[["", any], ...options]}
-      onChange={(next) => void navigate(withParams(params, { [name]: next || null }))}
+      onChange={(next) => onChange(name, next)}
       className={`lined-field max-w-40 ${value ? "font-semibold" : "text-soft"}`}
     />
   );

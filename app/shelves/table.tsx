@@ -1,4 +1,4 @@
-import { useEffect, useRef, type KeyboardEvent } from "react";
+import type { KeyboardEvent } from "react";
 import { Link, useNavigate, useRevalidator, useSearchParams } from "react-router";
 import * as z from "zod/mini";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
@@ -29,13 +29,8 @@ export function ReplyTable({ found, filter, columns, selection, onSelect }: Prop
   const navigate = useNavigate();
   const { revalidate } = useRevalidator();
   const toast = useToast();
-  const head = useRef<HTMLInputElement>(null);
   const page = rows.map((row) => row.key);
   const chosen = page.filter((key) => isSelected(selection, key)).length;
-
-  useEffect(() => {
-    if (head.current) head.current.indeterminate = chosen > 0 && chosen < page.length;
-  }, [chosen, page.length]);
 
   const onKeyDown = (event: KeyboardEvent<HTMLTableRowElement>, row: ReplyRow) => {
     if (event.target !== event.currentTarget || event.altKey || event.ctrlKey || event.metaKey) return;

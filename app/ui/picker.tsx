@@ -1,12 +1,13 @@
 import { Command } from "cmdk";
-import { ChevronDown } from "lucide-react";
 import { Popover as Radix } from "radix-ui";
 import { useState } from "react";
+import { OPENER, OpenerSign } from "./opener";
+import type { Option } from "./select";
 
 /** Options under a heading. */
 export interface PickerGroup {
   heading: string;
-  options: readonly (readonly [value: string, words: string])[];
+  options: readonly Option[];
 }
 
 interface Props {
@@ -29,10 +30,10 @@ export function Picker({ label, value, groups, words, onChange, className = "lin
         role="combobox"
         aria-label={label}
         aria-expanded={open}
-        className={`inline-flex items-center justify-between gap-2 text-left ${className}`}
+        className={`${OPENER} ${className}`}
       >
         <span className="truncate">{words}</span>
-        <ChevronDown size={14} aria-hidden="true" className="shrink-0 text-soft" />
+        <OpenerSign />
       </Radix.Trigger>
       <Radix.Portal>
         <Radix.Content

@@ -1,8 +1,13 @@
-import { ChevronDown } from "lucide-react";
 import { Select as Radix } from "radix-ui";
 import { useNonce } from "./nonce";
+import { OPENER, OpenerSign } from "./opener";
 
 export type Option<Value extends string = string> = readonly [value: Value, words: string];
+
+/** Options that read as their values. */
+export function sameWords<Value extends string>(values: readonly Value[]): Option<Value>[] {
+  return values.map((value) => [value, value]);
+}
 
 interface Props<Value extends string> {
   /** Name for who does not see it; where a `label` element names it, left out. */
@@ -51,13 +56,13 @@ export function Select<Value extends string>({
       <Radix.Trigger
         {...attributes}
         {...(label === undefined ? {} : { "aria-label": label })}
-        className={`inline-flex items-center justify-between gap-2 text-left disabled:opacity-50 ${className}`}
+        className={`${OPENER} disabled:opacity-50 ${className}`}
       >
         <span className="truncate">
           <Radix.Value placeholder={placeholder}>{chosen?.[1] ?? placeholder}</Radix.Value>
         </span>
         <Radix.Icon>
-          <ChevronDown size={14} aria-hidden="true" className="shrink-0 text-soft" />
+          <OpenerSign />
         </Radix.Icon>
       </Radix.Trigger>
       <Radix.Portal>

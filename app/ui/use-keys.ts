@@ -1,5 +1,12 @@
 import { useEffect, useEffectEvent } from "react";
 
+/** What somebody types in where a key was pressed, a field or an open list; null where the key is the screen's. */
+export function fieldOf({ target }: KeyboardEvent): Element | null {
+  return target instanceof Element
+    ? target.closest("input, textarea, [role=combobox], [role=listbox]")
+    : null;
+}
+
 /**
  * Hears the keys of the whole window. What hears them knows what the screen shows from the moment that it shows it: a
  * key pressed right after a change never meets the state before.

@@ -9,11 +9,11 @@ import { log } from "#server/log";
 import { signedIn } from "#server/web/context";
 import { Checkbox } from "../ui/checkbox";
 import { Kbd } from "../ui/kbd";
-import { Select } from "../ui/select";
+import { sameWords, Select } from "../ui/select";
 import { StaleLine, steadily } from "../ui/stale";
 import { withParams } from "../ui/params";
 import { useClock } from "../ui/time";
-import { useKeys } from "../ui/use-keys";
+import { fieldOf, useKeys } from "../ui/use-keys";
 import type { Route } from "./+types/route";
 import { inAlike } from "./alike";
 import { useChanges } from "./use-changes";
@@ -106,7 +106,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   useKeys((event) => {
     if (event.altKey || event.ctrlKey || event.metaKey) return;
     const target = event.target instanceof HTMLElement ? event.target : null;
-    const field = target?.closest("input, textarea, [role=combobox], [role=listbox]");
+    const field = fieldOf(event);
     if (event.key === "/" && !field) {
       event.preventDefault();
       document.getElementById("find-case")?.focus();
@@ -188,7 +188,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             <Select
               label="Topic"
               value={filter.topic ?? ""}
-              options={[["", "any topic"], ...topics.map((topic) => [topic, topic] as const)]}
+              options={[["", "any topic"], ...sameWords(topics)]}
               onChange={(topic) => go({ topic: topic || null })}
               className="lined-field max-w-36"
             />

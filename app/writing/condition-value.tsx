@@ -2,7 +2,7 @@ import { MAX_PATTERN_LENGTH, type Test } from "#core/conditions/condition";
 import { re2Patterns } from "#core/conditions/re2";
 import type { TokenType } from "#core/tokens/catalogue";
 import { Checkbox } from "../ui/checkbox";
-import { Select } from "../ui/select";
+import { sameWords, Select } from "../ui/select";
 
 interface Props {
   test: Test;
@@ -68,7 +68,7 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
         label="Value"
         value={String(value)}
         placeholder={`${String(value)} (not offered)`}
-        options={options.map((option) => [option, option] as const)}
+        options={sameWords(options)}
         onChange={onChange}
       />
     );
@@ -78,10 +78,7 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
       <Select
         label="Value"
         value={value === true || value === "yes" ? "yes" : "no"}
-        options={[
-          ["yes", "yes"],
-          ["no", "no"],
-        ]}
+        options={sameWords(["yes", "no"])}
         onChange={(answer) => onChange(answer === "yes")}
       />
     );

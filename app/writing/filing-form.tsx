@@ -1,14 +1,10 @@
 import type { Filing, OpenReply } from "#server/replies/open-writing";
 import { Button } from "../ui/button";
 import { Checkbox } from "../ui/checkbox";
-import { Select } from "../ui/select";
+import { sameWords, Select } from "../ui/select";
 import type { FilingHandle } from "./use-filing";
 
-const PARTS = [
-  ["opening", "opening"],
-  ["answer", "answer"],
-  ["closing", "closing"],
-] as const satisfies readonly (readonly [Filing["part"], string])[];
+const PARTS: Filing["part"][] = ["opening", "answer", "closing"];
 
 const row = "grid grid-cols-[5rem_minmax(0,1fr)] items-baseline gap-2";
 
@@ -47,7 +43,7 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
           Part
           <Select
             value={filing.part}
-            options={PARTS}
+            options={sameWords(PARTS)}
             onChange={(part) => set({ part })}
             disabled={!open.mayFile}
           />

@@ -15,7 +15,7 @@ import { post } from "../ui/post";
 import type { Route } from "./+types/new";
 import { KeptWords } from "./kept-words";
 import { idInPath } from "#server/edge";
-import { Select } from "../ui/select";
+import { sameWords, Select } from "../ui/select";
 
 const number = idInPath.nullable().catch(null);
 const query = z.object({
@@ -137,11 +137,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
                 <Select
                   {...attributes}
                   value={part}
-                  options={[
-                    ["answer", "answer"],
-                    ["opening", "opening"],
-                    ["closing", "closing"],
-                  ]}
+                  options={sameWords(["answer", "opening", "closing"])}
                   onChange={setPart}
                 />
               )}

@@ -61,26 +61,26 @@ const readers: Record<string, (text: string) => unknown> = {
 };
 
 for (const [name, read] of Object.entries(readers)) {
-  test(`${name} takes time in proportion to what it reads, whatever that is`, () => {
+  test(`${name} takes time in proportion to what it reads, whatever that is`, async () => {
     for (const [what, piece] of Object.entries(hostile)) {
-      const ratio = growth((size) => piece.repeat(Math.ceil(size / piece.length)), 4500, read);
+      const ratio = await growth((size) => piece.repeat(Math.ceil(size / piece.length)), 4500, read);
       expect({ what, linear: ratio < LINEAR, ratio }).toMatchObject({ what, linear: true });
     }
   });
 }
 
-test("the measure tells what is not in proportion", () => {
+test("the measure tells what is not in proportion", async () => {
   const everyPair = (text: string) => {
     let found = 0;
     for (const one of text) for (const other of text) found += one === other ? 1 : 0;
     return found;
   };
-  expect(growth((size) => "a".repeat(size), 200, everyPair)).toBeGreaterThan(LINEAR);
+  expect(await growth((size) => "a".repeat(size), 200, everyPair)).toBeGreaterThan(LINEAR);
 });
 
-test("what is pasted as Markdown is read in time in proportion to it", () => {
+test("what is pasted as Markdown is read in time in proportion to it", async () => {
   for (const piece of ["> a\nb\n", "**a", "[a](", ":passage["]) {
-    const ratio = growth((size) => piece.repeat(Math.ceil(size / piece.length)), 600, readMarkdown);
+    const ratio = await growth((size) => piece.repeat(Math.ceil(size / piece.length)), 600, readMarkdown);
     expect({ piece, linear: ratio < LINEAR, ratio }).toMatchObject({ piece, linear: true });
   }
 });

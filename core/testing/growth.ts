@@ -1,10 +1,10 @@
 const RUNS = 3;
 
-function fastest(work: () => unknown): number {
+async function fastest(work: () => unknown): Promise<number> {
   let best = Number.POSITIVE_INFINITY;
   for (let run = 0; run < RUNS; run += 1) {
     const began = performance.now();
-    work();
+    await work();
     best = Math.min(best, performance.now() - began);
   }
   return best;
@@ -14,20 +14,18 @@ function fastest(work: () => unknown): number {
  * How much longer work takes on 16 times as much, for tests: about 16 where it is linear, 256 where it is quadratic,
  * 1 where what is read is capped. The fastest of some runs counts, so that a busy machine tells nothing.
  * @param make makes what is worked on, of a size; the smallest should take some tenths of a millisecond
+ * @param work done in the background where it returns a promise
  */
-export function growth<Input>(
+export async function growth<Input>(
   make: (size: number) => Input,
   size: number,
   work: (input: Input) => unknown,
-): number {
+): Promise<number> {
   const [small, middle, large] = [make(size), make(4 * size), make(16 * size)];
-  work(small);
-  work(middle);
-  const base = Math.max(
-    fastest(() => work(small)),
-    0.05,
-  );
-  return fastest(() => work(large)) / base;
+  await work(small);
+  await work(middle);
+  const base = Math.max(await fastest(() => work(small)), 0.05);
+  return (await fastest(() => work(large))) / base;
 }
 
 /** What is linear stays under this, also where memory is cleaned up meanwhile; what is quadratic is far above. */

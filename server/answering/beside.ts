@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Case } from "../db/entities/cases";
-import { named, prepared } from "../db/sql";
+import { named, prepared, preparedOne } from "../db/sql";
 import { OTHERS, type Other } from "./presence";
 
 const SENT_REPLIES = `select distinct r.key from letter_replies u join sent_letters l on l.id = u.letter_id
@@ -27,7 +27,7 @@ export async function besideCase(
   subject: Pick<Case, "id" | "customer">,
   personId: number,
 ): Promise<Beside> {
-  const [row] = await prepared<Beside>(
+  const row = await preparedOne<Beside>(
     em,
     ...named(
       `select (select coalesce(jsonb_agg(o), '[]') from (${OTHERS}) o) as others,
@@ -40,7 +40,6 @@ export async function besideCase(
       { case: subject.id, person: personId, customer: subject.customer.id },
     ),
   );
-  if (!row) throw new Error("PostgreSQL answered a question for one row with none");
   const earlier = row.earlier.map((one) => ({ ...one, openedAt: new Date(one.openedAt).toISOString() }));
   return { ...row, earlier };
 }

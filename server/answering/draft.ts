@@ -14,7 +14,7 @@ import { Conflict, NotFound, Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { visibleVersions } from "../replies/access";
 import { keptDocumentSchema } from "../replies/document";
-import { attachmentsOf } from "../replies/strip";
+import { FILES_OF_VERSION } from "../replies/files";
 import { prepared, query } from "../db/sql";
 import { offersSchema } from "./offers";
 import { chosenRecipientSchema } from "./recipients";
@@ -120,13 +120,13 @@ interface DefinitionRow {
   blanks: DraftSlip["blanks"];
   passages: DraftSlip["passages"];
   variants: { language: string; fallback: boolean; title: string | null; subject: string | null }[];
+  attachments: AttachmentRef[];
 }
 
 /** Slips as composing takes them: each with the blanks, passages, subject and files of its version. */
 export async function withDefinitions(em: EntityManager, slips: DraftInput["slips"]): Promise<DraftSlip[]> {
   const ids = [...new Set(slips.flatMap((slip) => slip.versionId ?? []))];
   const rows = await definitionsOf(em, ids);
-  const files = ids.length === 0 ? new Map<number, AttachmentRef[]>() : await attachmentsOf(em, ids);
   return slips.map((slip): DraftSlip => {
     const version = rows.find((one) => one.id === slip.versionId);
     const base = { id: slip.uid, document: slip.document, values: slip.values, language: slip.language };
@@ -157,7 +157,7 @@ export async function withDefinitions(em: EntityManager, slips: DraftInput["slip
       blanks: version.blanks,
       passages: version.passages,
       subject: variant?.subject ?? null,
-      attachments: files.get(version.id) ?? [],
+      attachments: version.attachments,
       versionNumber: version.number,
       currentNumber: version.current,
     };
@@ -171,7 +171,8 @@ async function definitionsOf(em: EntityManager, ids: number[]): Promise<Definiti
     em,
     `select v.id, v.number, current.number as current, r.key, r.title, r.part, v.blanks, v.passages,
             (select jsonb_agg(jsonb_build_object('language', t.language, 'fallback', t.fallback, 'title', t.title, 'subject', t.subject))
-               from reply_variants t where t.version_id = v.id) as variants
+               from reply_variants t where t.version_id = v.id) as variants,
+            ${FILES_OF_VERSION} as attachments
        from reply_versions v join replies r on r.id = v.reply_id
        left join reply_versions current on current.reply_id = r.id and current.state = 'published'
       where v.id = any(?)`,

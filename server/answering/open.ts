@@ -11,7 +11,8 @@ import { settingsOf, type OwnTokens, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { answeredLately, type AnsweredLately } from "../ranking/lately";
 import { inquiriesOf } from "../ranking/inquiries";
-import { firstOffer, inEveryLanguage, type StripOffer, type StripReply } from "../replies/strip";
+import { inEveryLanguage } from "../replies/languages";
+import { firstOffer, type StripOffer, type StripReply } from "../replies/strip";
 import { digestOf } from "../files/digest";
 import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
@@ -175,6 +176,7 @@ export async function openCase(
               channel: subject.channel,
             },
             best.key,
+            settings.house,
             now,
           ),
     sentReplies: beside.sentReplies,

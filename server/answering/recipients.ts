@@ -4,7 +4,7 @@ import type { ChosenRecipient, Recipient, Recipients } from "#core/checks/addres
 import { Case, CaseEvent, type Message } from "../db/entities/cases";
 import { CustomerAddress } from "../db/entities/customers";
 import { Person } from "../db/entities/people";
-import { prepared } from "../db/sql";
+import { preparedOne } from "../db/sql";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { settingsOf, type Settings } from "../house/settings";
@@ -33,7 +33,7 @@ export async function recipientsOf(
   { mailboxes: ours }: Settings,
 ): Promise<Recipients> {
   const { customer, channel } = subject;
-  const [found] = await prepared<Writers>(
+  const { own, wrote } = await preparedOne<Writers>(
     em,
     `select (select coalesce(jsonb_agg(address order by id), '[]') from customer_addresses where customer_id = ? and channel = ?) as own,
             (select coalesce(jsonb_agg(w), '[]') from (
@@ -41,7 +41,6 @@ export async function recipientsOf(
                 where case_id = ? and direction = 'in' and channel = ? order by at desc, id desc limit ${LOOKED_AT}) w) as wrote`,
     [customer.id, channel, subject.id, channel],
   );
-  const { own, wrote } = found ?? { own: [], wrote: [] };
   const known = new Set(own);
   const latest = wrote.find((one) => known.has(one.fromAddress));
   const usual = latest?.fromAddress ?? own[0] ?? null;

@@ -1,6 +1,6 @@
 import type { EntityManager, Knex } from "@mikro-orm/postgresql";
-import { createHash } from "node:crypto";
 import type { ClientBase, QueryResultRow } from "pg";
+import { digestOf } from "../files/digest";
 
 /**
  * Runs plain SQL with bound parameters, in the entity manager's transaction where there is one.
@@ -42,7 +42,7 @@ export async function prepared<Row>(
   if (statement === undefined) {
     let count = 0;
     const text = sql.replace(/\?/g, () => `$${(count += 1)}`);
-    statement = { text, name: createHash("sha256").update(text).digest("hex").slice(0, 32) };
+    statement = { text, name: digestOf(Buffer.from(text)).slice(0, 32) };
     statements.set(sql, statement);
   }
   const pool = em.getConnection().getKnex().client as Pool;
@@ -53,6 +53,17 @@ export async function prepared<Row>(
   } finally {
     await pool.releaseConnection(connection);
   }
+}
+
+/** The same for a question that one row answers, always. */
+export async function preparedOne<Row>(
+  em: EntityManager,
+  sql: string,
+  values: readonly unknown[] = [],
+): Promise<Row> {
+  const [row] = await prepared<Row>(em, sql, values);
+  if (row === undefined) throw new Error("PostgreSQL answered a question for one row with none");
+  return row;
 }
 
 /** By their text with `?`. */

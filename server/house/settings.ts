@@ -7,7 +7,7 @@ import type { Detail } from "#core/tokens/context";
 import { CaseField } from "../db/entities/cases";
 import { Signature, Stationery, UsualReply } from "../db/entities/library";
 import { House, Team } from "../db/entities/people";
-import { prepared } from "../db/sql";
+import { prepared, preparedOne } from "../db/sql";
 import { stationeryFrom } from "./stationery";
 
 /** What the house set for itself, as pages and letters read it. To change it, its entities are read. */
@@ -41,8 +41,7 @@ const known = new WeakMap<object, Kept>();
  */
 export async function settingsOf(em: EntityManager): Promise<Settings> {
   // Read before the settings: what changes meanwhile is read once more, never missed.
-  const [row] = await prepared<{ version: string }>(em, "select version from settings_version");
-  const version = row?.version ?? "";
+  const { version } = await preparedOne<{ version: string }>(em, "select version from settings_version");
   const database = em.getConnection();
   const kept = known.get(database);
   if (kept?.version === version) return kept.settings;
@@ -100,10 +99,9 @@ export interface OwnTokens {
 
 /** Case fields and house facts. @param now decides which value of a fact holds */
 export function ownTokensOf({ caseFields, facts }: Settings, now: Date): OwnTokens {
-  const holding = facts.filter(
-    (one, index) =>
-      one.from <= now && !facts.slice(0, index).some((later) => later.key === one.key && later.from <= now),
-  );
+  const latest = new Map<string, Settings["facts"][number]>();
+  for (const one of facts) if (one.from <= now && !latest.has(one.key)) latest.set(one.key, one);
+  const holding = [...latest.values()];
   return {
     caseFields,
     houseFacts: holding.map(({ key, label, type, value }) => ({ key, label, type, example: value })),

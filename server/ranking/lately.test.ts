@@ -17,6 +17,7 @@ beforeAll(async () => {
 afterAll(() => house.close());
 
 const now = new Date("2026-11-25T10:00:00Z");
+const ours = { name: "Test Ferries", casePrefix: "SF", timeZone: "UTC", language: "en" };
 const words = "what is the fee for changing";
 const customerOf = async (id: number) => {
   const [row] = await query<{ customer_id: number }>(
@@ -90,14 +91,14 @@ test("a colleague's other answer to much the same is told to others, within a we
   ];
   const key = best?.reply?.key ?? "";
   expect(key).not.toBe("");
-  expect(await answeredLately(house.em(), house.maren, subject, key, now)).toMatchObject({
+  expect(await answeredLately(house.em(), house.maren, subject, key, ours, now)).toMatchObject({
     person: "Bram Test",
     reply: { key: "late" },
     sameCustomer: false,
   });
-  expect(await answeredLately(house.em(), house.bram, subject, key, now)).toBeNull();
+  expect(await answeredLately(house.em(), house.bram, subject, key, ours, now)).toBeNull();
   const later = new Date("2026-12-24T10:00:00Z");
-  expect(await answeredLately(house.em(), house.maren, subject, key, later)).toBeNull();
+  expect(await answeredLately(house.em(), house.maren, subject, key, ours, later)).toBeNull();
 });
 
 test("the best reply of each case comes with whether it may be sent as it is", async () => {
@@ -122,5 +123,7 @@ test("what a colleague sent from their own shelf is told to nobody", async () =>
      update replies set shelf_id = own.id from own where key = 'late'`,
     [house.bram.id],
   );
-  expect(await answeredLately(house.em(), house.maren, subject, best?.reply?.key ?? "", now)).toBeNull();
+  expect(
+    await answeredLately(house.em(), house.maren, subject, best?.reply?.key ?? "", ours, now),
+  ).toBeNull();
 });

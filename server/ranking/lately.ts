@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { named, prepared } from "../db/sql";
 import { caseNumber } from "../house";
-import { settingsOf } from "../house/settings";
+import type { Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { asks, USABLE_SHELF } from "../replies/access";
 import { bestReplies } from "./best";
@@ -39,6 +39,7 @@ export async function answeredLately(
   viewer: Viewer,
   subject: { id: number; customerId: number; topic: string | null; channel: string },
   best: string,
+  house: Settings["house"],
   now: Date,
 ): Promise<AnsweredLately | null> {
   const letters = await prepared<Row>(
@@ -77,7 +78,7 @@ export async function answeredLately(
   if (!found) return null;
   return {
     number: found.number,
-    label: caseNumber((await settingsOf(em)).house, found.number),
+    label: caseNumber(house, found.number),
     person: found.person,
     at: new Date(found.at).toISOString(),
     reply: { key: found.key, title: found.title },

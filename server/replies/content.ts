@@ -11,7 +11,7 @@ import { StoredFile } from "../db/entities/cases";
 import { query } from "../db/sql";
 import { Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
-import { attachmentsOf } from "./strip";
+import { FILES_OF_VERSION } from "./files";
 import { fileIdSchema } from "../edge";
 import { keptDocumentSchema } from "./document";
 import { searchWords } from "./words";
@@ -79,12 +79,16 @@ export async function contentsOf(em: EntityManager, ids: number[]): Promise<Map<
     { version: { $in: ids } },
     { orderBy: { fallback: "desc", language: "asc" } },
   );
-  const files = await attachmentsOf(em, ids);
+  const files = await query<{ id: number; attachments: AttachmentRef[] }>(
+    em,
+    `select v.id, ${FILES_OF_VERSION} as attachments from reply_versions v where v.id = any(?)`,
+    [ids],
+  );
   return new Map(
     versions.map((version) => {
       const own = variants.filter((one) => one.version.id === version.id);
       const inWords = new Set(own.flatMap((one) => picturesIn(one.document)));
-      const all = files.get(version.id) ?? [];
+      const all = files.find((one) => one.id === version.id)?.attachments ?? [];
       const content: Content = {
         title: version.title,
         useTemplateSubject: version.useTemplateSubject,

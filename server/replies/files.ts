@@ -4,6 +4,11 @@ import type { Viewer } from "../people/viewer";
 import { visibleVersions } from "./access";
 import { query } from "../db/sql";
 
+/** The files of a version `v`, in their order, as documents name them. */
+export const FILES_OF_VERSION = `(select coalesce(jsonb_agg(jsonb_build_object('id', a.file_id::text, 'name', a.name,
+    'contentType', a.content_type, 'size', f.size) order by a.position), '[]')
+   from reply_attachments a join files f on f.id = a.file_id where a.version_id = v.id)`;
+
 interface FoundFile {
   content: Buffer;
   name: string;

@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { Reply, ReplyVersion } from "../db/entities/library";
 import { NotFound } from "../errors";
-import { ownTokens, settingsOf, type OwnTokens } from "../house/settings";
+import { ownTokensOf, settingsOf, type OwnTokens } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { query } from "../db/sql";
 import { surroundings } from "../answering/open";
@@ -77,6 +77,7 @@ export async function openReply(
   const content = shown && (await contentsOf(em, [shown.id])).get(shown.id);
   if (!shown || !content) throw new NotFound("Nothing of this reply is for you to read yet");
   const unpublished = access.state === "draft" || access.state === "ready to check";
+  const settings = await settingsOf(em);
   return {
     key,
     state: access.state,
@@ -106,8 +107,8 @@ export async function openReply(
     others: await othersAtWork(em, viewer, access.id),
     copiedFrom: await sourceOf(em, viewer, row.copiedFromId ?? null),
     uses: await usesOf(em, access.id),
-    own: await ownTokens(em, now),
-    ...surroundings(await settingsOf(em), viewer, viewer.teamId),
+    own: ownTokensOf(settings, now),
+    ...surroundings(settings, viewer, viewer.teamId),
     known: await knownWords(em, viewer),
     shelves: await listShelves(em, viewer),
     owners: await possibleOwners(em),

@@ -1,5 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { named, prepared, query } from "../db/sql";
+import { named, preparedOne, query } from "../db/sql";
 import { Conflict } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { asks, findReply, USABLE_SHELF } from "./access";
@@ -38,7 +38,7 @@ export interface BesideList {
 
 /** Reads what stands beside the list of replies, in one. */
 export async function besideList(em: EntityManager, viewer: Viewer): Promise<BesideList> {
-  const [row] = await prepared<BesideList>(
+  return preparedOne<BesideList>(
     em,
     ...named(
       `select (select coalesce(jsonb_agg(x), '[]') from (${WITHIN_REACH}) x) as reach,
@@ -54,8 +54,6 @@ export async function besideList(em: EntityManager, viewer: Viewer): Promise<Bes
       asks(viewer),
     ),
   );
-  if (!row) throw new Error("PostgreSQL answered a question for one row with none");
-  return row;
 }
 
 /** Keeps a reply within reach, last in the order; or no longer. @throws NotFound */

@@ -1,5 +1,4 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { LRUCache } from "lru-cache";
 import type { AttachmentRef, Part } from "#core/compose/slip";
 import type { Passages } from "#core/conditions/condition";
 import type { Doc } from "#core/document/types";
@@ -10,6 +9,7 @@ import type { Asked, Found } from "#core/search/inverted-index";
 import type { Viewer } from "../people/viewer";
 import { named, prepared } from "../db/sql";
 import { asks, USABLE_SHELF } from "./access";
+import { FILES_OF_VERSION } from "./files";
 import { answersOf, IN_SEASON, usableReplies } from "./usable";
 import { log } from "../log";
 import { askedBy, houseRanker, Unanswered } from "../ranking/house-ranker";
@@ -65,6 +65,10 @@ export interface StripQuery {
   /** Language of the letter; replies without a variant in it come in their fallback. */
   language: string;
   limit: number;
+}
+
+/** What is wanted of all that may be used. */
+interface Wanted extends StripQuery {
   /** Only these replies, by key. */
   keys?: string[];
   /** Only openings and closings. */
@@ -110,43 +114,27 @@ export async function stripReplies(
   input: StripQuery,
 ): Promise<StripOffer> {
   const typed = input.query.trim();
-  try {
-    if (!typed && !input.keys && input.inquiry) {
-      const usable = answersOf(await usableReplies(em, viewer, input.channel));
-      const found = await fitting({ em, viewer, input, usable, beside: [] }, input.inquiry);
-      if (found) return found;
-      return { replies: await offer(em, viewer, input, [], null), nothingFits: false, unranked: true };
-    }
-    return { replies: await searched(em, viewer, input, typed), nothingFits: false, unranked: false };
-  } catch (error) {
-    if (!(error instanceof Unanswered)) throw error;
-    log.warn({ event: "strip without ranking", reason: error.message });
-    const byUse = await offer(
-      em,
-      viewer,
-      { ...input, query: "", limit: typed ? 300 : input.limit },
-      [],
-      null,
-    );
-    return {
-      replies: typed ? withWords(byUse, typed, input.limit) : byUse,
-      nothingFits: false,
-      unranked: true,
-    };
+  if (!typed) {
+    const { replies, nothingFits, unranked } = await firstOffer(em, viewer, input, []);
+    return { replies, nothingFits, unranked };
   }
+  const found = await searched(em, viewer, input, typed).catch(withoutRanking);
+  if (found) return { replies: found, nothingFits: false, unranked: false };
+  const byUse = await offer(em, viewer, { ...input, query: "", limit: 300 }, [], null);
+  return { replies: withWords(byUse, typed, input.limit), nothingFits: false, unranked: true };
 }
 
 /** What the strip offers for an inquiry before anything is typed, with some replies beside it, by key. */
 export async function firstOffer(
   em: EntityManager,
   viewer: Viewer,
-  input: Omit<StripQuery, "query" | "keys" | "around">,
+  input: Omit<StripQuery, "query">,
   beside: string[],
 ): Promise<FirstOffer> {
   const usable = await usableReplies(em, viewer, input.channel);
   const asked = { ...input, query: "" };
   const among = { em, viewer, input: asked, usable: answersOf(usable), beside };
-  const found = input.inquiry ? await fitting(among, input.inquiry).catch(unranked) : null;
+  const found = input.inquiry ? await fitting(among, input.inquiry).catch(withoutRanking) : null;
   const total = usable.length;
   if (found) return { ...found, total };
   const [replies, others] = await Promise.all([
@@ -157,7 +145,7 @@ export async function firstOffer(
 }
 
 /** Ranking does not answer: the strip does without. */
-function unranked(error: unknown): null {
+function withoutRanking(error: unknown): null {
   if (!(error instanceof Unanswered)) throw error;
   log.warn({ event: "strip without ranking", reason: error.message });
   return null;
@@ -280,7 +268,7 @@ function isAlso(reply: StripReply): boolean {
 async function offer(
   em: EntityManager,
   viewer: Viewer,
-  input: StripQuery,
+  input: Wanted,
   terms: string[],
   found: Found[] | null,
 ): Promise<StripReply[]> {
@@ -319,8 +307,7 @@ async function offer(
        select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
               t.language, t.document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,
               best.in_season, r.season_from::text, r.season_until::text,
-              (select coalesce(jsonb_agg(jsonb_build_object('id', a.file_id::text, 'name', a.name, 'contentType', a.content_type, 'size', f.size) order by a.position), '[]')
-                 from reply_attachments a join files f on f.id = a.file_id where a.version_id = v.id) as attachments
+              ${FILES_OF_VERSION} as attachments
          from best join replies r on r.id = best.id join shelves s on s.id = r.shelf_id join reply_versions v on v.id = r.current_version_id
          join lateral (
            select * from reply_variants t where t.version_id = v.id
@@ -356,71 +343,6 @@ async function offer(
       also: null,
     }),
   );
-}
-
-/** Replies in each language that they are written in. */
-export async function inEveryLanguage(em: EntityManager, replies: StripReply[]): Promise<StripReply[]> {
-  const unknown = replies.filter(({ versionId }) => !keptVariants.has(keyOf(em, versionId)));
-  if (unknown.length > 0) await readVariants(em, unknown);
-  return replies.flatMap((reply) =>
-    (keptVariants.get(keyOf(em, reply.versionId)) ?? []).map((variant): StripReply => ({
-      ...reply,
-      ...variant,
-      title: variant.title ?? reply.title,
-    })),
-  );
-}
-
-type Variant = Pick<StripReply, "language" | "document" | "subject"> & { title: string | null };
-
-/** What is on a shelf in all its languages, by version: published words never change. */
-const keptVariants = new LRUCache<string, Variant[]>({ max: 500 });
-
-async function readVariants(em: EntityManager, replies: StripReply[]): Promise<void> {
-  const versions = replies.map(({ versionId }) => versionId);
-  const variants = await prepared<Variant & { versionId: number }>(
-    em,
-    `select version_id as "versionId", language, document, subject, title from reply_variants where version_id = any(?) order by id`,
-    [versions],
-  );
-  for (const version of versions) {
-    const own = variants.filter(({ versionId }) => versionId === version);
-    keptVariants.set(
-      keyOf(em, version),
-      own.map(({ versionId: _version, ...variant }) => variant),
-    );
-  }
-}
-
-/** One process may know several databases, one after the other. */
-function keyOf(em: EntityManager, version: number): string {
-  return `${em.config.get("clientUrl") ?? ""} ${version}`;
-}
-
-/** The files of versions, by version. */
-export async function attachmentsOf(
-  em: EntityManager,
-  versions: number[],
-): Promise<Map<number, AttachmentRef[]>> {
-  const rows = await prepared<{
-    version_id: number;
-    file_id: number;
-    name: string;
-    content_type: string;
-    size: number;
-  }>(
-    em,
-    `select a.version_id, a.file_id, a.name, a.content_type, f.size from reply_attachments a join files f on f.id = a.file_id
-      where a.version_id = any(?) order by a.version_id, a.position`,
-    [versions],
-  );
-  const byVersion = new Map<number, AttachmentRef[]>();
-  for (const row of rows) {
-    const list = byVersion.get(row.version_id) ?? [];
-    list.push({ id: String(row.file_id), name: row.name, contentType: row.content_type, size: row.size });
-    byVersion.set(row.version_id, list);
-  }
-  return byVersion;
 }
 
 function outOfSeason(from: string | null, until: string | null): string {

@@ -152,9 +152,9 @@ function policy(developing: boolean, frame: boolean) {
           directives: {
             defaultSrc: ["'self'"],
             scriptSrc: ["'self'", nonce],
-            // Developing, Vite puts styles into the page by script.
             // The interface's parts place themselves by styles of their elements.
             styleSrcAttr: ["'unsafe-inline'"],
+            // Developing, Vite puts styles into the page by script.
             styleSrc: developing ? ["'self'", "'unsafe-inline'"] : ["'self'", nonce],
             imgSrc: ["'self'", "data:", "blob:"],
             fontSrc: ["'self'"],
