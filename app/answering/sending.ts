@@ -17,7 +17,7 @@ const stoppedSchema = z.object({
 const refusedSchema = z.object({ problem: z.string() });
 const calledBack = z.object({ case: z.number() });
 
-type Toast = (toast: ToastMessage | null) => void;
+type Toast = (toast: ToastMessage) => void;
 type Navigate = ReturnType<typeof useNavigate>;
 
 /**
@@ -48,7 +48,7 @@ export function tellSent({ message, dueAt, to }: Sent, toast: Toast, navigate: N
   toast({
     words: `On its way to ${to}`,
     until: Date.parse(dueAt),
-    action: { label: "Call it back", keys: "Alt Z", run: () => void callBack(message, toast, navigate) },
+    action: { label: "Call it back", run: () => void callBack(message, toast, navigate) },
   });
 }
 

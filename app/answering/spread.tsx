@@ -7,7 +7,7 @@ import { Kbd } from "../ui/kbd";
 import { StaleLine, type Stale } from "../ui/stale";
 import { useToast } from "../ui/toast";
 import { usePerson } from "../ui/use-person";
-import { useKeys } from "../ui/use-keys";
+import { useShortcut } from "../ui/use-shortcut";
 import { useSettledBeforeLeaving } from "../ui/use-settled";
 import { focusOpenBlank } from "./blanks";
 import { useOffers } from "./offers";
@@ -93,23 +93,25 @@ export function Spread({
     [showAnswer, take, offers, strip, toast, taken],
   );
 
-  useKeys((event) => {
-    if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
-      event.preventDefault();
-      event.stopPropagation();
-      void send(event.shiftKey ? "stay" : "next");
-    } else if (event.altKey && !event.shiftKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
-      const to = event.key === "ArrowUp" ? around.previous : around.next;
-      event.preventDefault();
-      if (to !== null) void navigate(`/cases/${to}`);
-    } else if (
-      event.key === "Escape" &&
-      event.target instanceof HTMLElement &&
-      event.target.closest(".answer-editor")
-    ) {
-      backToShelf();
-    }
-  }, true);
+  // Heard before the editor hears the key, which has a meaning of its own for it.
+  const sendBy = (then: "next" | "stay") => (event: KeyboardEvent) => {
+    event.stopPropagation();
+    void send(then);
+  };
+  useShortcut("send", sendBy("next"), { capture: true });
+  useShortcut("sendAndStay", sendBy("stay"), { capture: true });
+  const go = (to: number | null) => () => {
+    if (to !== null) void navigate(`/cases/${to}`);
+  };
+  useShortcut("caseBefore", go(around.previous), { capture: true });
+  useShortcut("caseAfter", go(around.next), { capture: true });
+  useShortcut(
+    "toShelf",
+    ({ target }) => {
+      if (target instanceof HTMLElement && target.closest(".answer-editor")) backToShelf();
+    },
+    { capture: true, also: true },
+  );
 
   return (
     <main className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto_auto]">

@@ -4,6 +4,7 @@ import { answerSubject } from "#core/mail/subject";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import type { AnswerHandle } from "./use-answer";
+import { Hint } from "../ui/hint";
 
 /** The subject: the thread's, unless the agent takes the reply's or writes another. */
 export function SubjectLine({
@@ -53,14 +54,15 @@ export function SubjectLine({
           </button>
         )}
         {!editing && offered !== null && subject.from === "thread" && offered !== shown && (
-          <button
-            type="button"
-            className="quiet-link text-sm"
-            title={offered}
-            onClick={() => setSubject({ from: "reply" })}
-          >
-            use the reply’s
-          </button>
+          <Hint words={offered}>
+            <button
+              type="button"
+              className="quiet-link text-sm"
+              onClick={() => setSubject({ from: "reply" })}
+            >
+              use the reply’s
+            </button>
+          </Hint>
         )}
         {!editing && subject.from !== "thread" && (
           <button type="button" className="quiet-link text-sm" onClick={() => setSubject({ from: "thread" })}>

@@ -6,6 +6,7 @@ import { exactTime, Time, timeLeft, useClock } from "../ui/time";
 import { Conversation } from "./conversation";
 import { Details } from "./details";
 import { Disclosure } from "../ui/disclosure";
+import { Hint } from "../ui/hint";
 
 /** What the customer said, and what we know of them. */
 export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
@@ -87,14 +88,12 @@ function Due({ open }: { open: OpenCase }) {
   const left = due - now;
   const tone = left < 0 ? "text-stop" : left < 3_600_000 ? "text-look" : "text-ink";
   return (
-    <time
-      dateTime={open.answerBy}
-      title={`Answer by ${exactTime(due, timeZone)}`}
-      className={`font-bold ${tone}`}
-    >
-      {timeLeft(due, now, timeZone)}
-      {left >= 0 && " left"}
-    </time>
+    <Hint words={`Answer by ${exactTime(due, timeZone)}`}>
+      <time dateTime={open.answerBy} className={`font-bold ${tone}`}>
+        {timeLeft(due, now, timeZone)}
+        {left >= 0 && " left"}
+      </time>
+    </Hint>
   );
 }
 

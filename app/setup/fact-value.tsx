@@ -1,5 +1,6 @@
 import type { Detail } from "#core/tokens/context";
 import type { FactType } from "#server/house/facts";
+import { DateField } from "../ui/date-field";
 
 /** A fact's value in words. */
 export function factWords(value: Detail): string {
@@ -52,20 +53,13 @@ export function FactValueField({
         onChange={(event) => set(event.target.value)}
       />
     );
+  if (type === "date") return <DateField label="Value" value={draft.text} onChange={set} />;
   return (
     <span className="flex items-baseline gap-2">
       <input
         aria-label="Value"
         className="lined-field grow"
-        type={
-          type === "date"
-            ? "date"
-            : type === "money" || type === "number"
-              ? "number"
-              : type === "link"
-                ? "url"
-                : "text"
-        }
+        type={type === "money" || type === "number" ? "number" : type === "link" ? "url" : "text"}
         step="any"
         value={draft.text}
         onChange={(event) => set(event.target.value)}

@@ -13,6 +13,7 @@ import { exactTime, useClock } from "../ui/time";
 import type { Route } from "./+types/fact";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
 import { useSend } from "./use-send";
+import { DateField } from "../ui/date-field";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -98,16 +99,11 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
               }}
             >
               <FactValueField type={fact.type} draft={draft} onChange={setDraft} />
-              <label className="flex items-baseline gap-3">
+              <span className="flex items-baseline gap-3">
                 Holds from
-                <input
-                  type="date"
-                  className="lined-field"
-                  value={from}
-                  onChange={(event) => setFrom(event.target.value)}
-                />
+                <DateField label="Holds from" value={from} onChange={setFrom} />
                 <span className="text-sm text-soft">{from ? "that day’s beginning" : "now"}</span>
-              </label>
+              </span>
               {(problem ?? unfit) && (
                 <p role="alert" className="text-stop">
                   {problem ?? unfit}

@@ -8,7 +8,7 @@ import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
 import { Mark } from "../ui/mark";
 import { post } from "../ui/post";
-import { useReorder } from "../ui/reorder";
+import { SortableList } from "../ui/sortable-list";
 import { useToast } from "../ui/toast";
 import type { Route } from "./+types/arrange";
 import { Checkbox } from "../ui/checkbox";
@@ -42,10 +42,7 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
     }
     await revalidate();
   };
-  const { order, itemProps } = useReorder(
-    shelves.map((shelf) => shelf.key),
-    (keys) => send({ what: "order", keys }, "The shelves stand in this order."),
-  );
+  const byKey = new Map(shelves.map((shelf) => [shelf.key, shelf]));
   return (
     <main className="mx-5 mb-5 grow bg-sheet px-8 pt-4 pb-8">
       <title>Arrange shelves · Plain Shelf</title>
@@ -55,20 +52,26 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
         </Link>
       </p>
       <h1 className="mt-2 text-xl font-bold">Arrange the shelves</h1>
-      <p className="mt-1 text-sm text-soft">Drag them, or focus one and press Alt ↑ ↓.</p>
       {problem && (
         <p role="alert" className="mt-2 text-stop">
           {problem}
         </p>
       )}
-      <ol className="mt-3 max-w-2xl">
-        {order.flatMap((key) => {
-          const shelf = shelves.find((one) => one.key === key);
-          if (!shelf) return [];
-          const { className, ...props } = itemProps(key);
+      <SortableList
+        label="Shelves"
+        keys={shelves.map((shelf) => shelf.key)}
+        nameOf={(key) => byKey.get(key)?.name ?? key}
+        onOrder={(keys) => send({ what: "order", keys }, "The shelves stand in this order.")}
+        className="mt-3 max-w-2xl"
+        itemClassName="border-b border-line py-2.5"
+      >
+        {(key, handle) => {
+          const shelf = byKey.get(key);
+          if (!shelf) return null;
           return (
-            <li key={key} {...props} className={`border-b border-line py-2.5 ${className}`}>
+            <>
               <p className="flex items-baseline gap-3">
+                {handle}
                 <Mark letters={shelf.mark} />
                 <button
                   type="button"
@@ -93,10 +96,10 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
                   onRemove={() => void send({ what: "remove", key }, `“${shelf.name}” is gone.`)}
                 />
               )}
-            </li>
+            </>
           );
-        })}
-      </ol>
+        }}
+      </SortableList>
       <section className="mt-6 max-w-2xl">
         <h2 className="font-bold">A new shelf</h2>
         <ShelfForm

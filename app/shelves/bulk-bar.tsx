@@ -7,6 +7,7 @@ import { post } from "../ui/post";
 import { Select } from "../ui/select";
 import { useToast } from "../ui/toast";
 import { emptySelection, type Selection } from "./selection";
+import { DateField } from "../ui/date-field";
 
 interface Props {
   selection: Selection;
@@ -61,7 +62,7 @@ export function BulkBar({ selection, onSelect, total, shown, filter, shelves, ow
     else
       toast({
         words: `${words}.${left}`,
-        action: { label: "Undo", keys: "Alt Z", run: () => void undo(id) },
+        action: { label: "Undo", run: () => void undo(id) },
       });
     if (changed > 0) onSelect(emptySelection);
     await revalidate();
@@ -98,20 +99,7 @@ export function BulkBar({ selection, onSelect, total, shown, filter, shelves, ow
           options={[["", "nobody"], ...owners.map(({ id, name }): [string, string] => [String(id), name])]}
           onPick={(id) => void change({ what: "owner", owner: id === "" ? null : Number(id) })}
         />
-        <label className="flex items-center gap-1.5">
-          Review by
-          <input
-            type="date"
-            className="lined-field"
-            onKeyDown={(event) => {
-              if (event.key === "Enter" && event.currentTarget.value)
-                void change({ what: "review", by: event.currentTarget.value });
-            }}
-            onBlur={(event) => {
-              if (event.target.value) void change({ what: "review", by: event.target.value });
-            }}
-          />
-        </label>
+        <ReviewForm onReview={(by) => void change({ what: "review", by })} />
         <button type="button" className="quiet-link" onClick={() => void change({ what: "retire" })}>
           Retire
         </button>
@@ -141,6 +129,26 @@ function Pick({
       onChange={onPick}
       className="lined-field max-w-32"
     />
+  );
+}
+
+function ReviewForm({ onReview }: { onReview: (by: string) => void }) {
+  const [by, setBy] = useState("");
+  return (
+    <span className="flex items-center gap-2">
+      <DateField label="Review by" placeholder="review by" value={by} onChange={setBy} />
+      <button
+        type="button"
+        className="quiet-link"
+        disabled={by === ""}
+        onClick={() => {
+          onReview(by);
+          setBy("");
+        }}
+      >
+        set
+      </button>
+    </span>
   );
 }
 

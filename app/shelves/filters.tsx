@@ -1,3 +1,4 @@
+import { X } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useRevalidator, useSearchParams } from "react-router";
 import { useDebouncedCallback } from "use-debounce";
@@ -7,11 +8,13 @@ import { Checkbox } from "../ui/checkbox";
 import { Kbd } from "../ui/kbd";
 import { languageName } from "#core/language/tag";
 import { Popover } from "../ui/popover";
+import { SortableList } from "../ui/sortable-list";
 import { post } from "../ui/post";
 import { sameWords, Select, type Option } from "../ui/select";
-import { fieldOf, useKeys } from "../ui/use-keys";
+import { useShortcut } from "../ui/use-shortcut";
 import { columnLabels } from "./column-labels";
 import { withParams } from "./params";
+import { Hint } from "../ui/hint";
 
 interface Props {
   filter: ReplyFilter;
@@ -32,11 +35,7 @@ export function Filters({ filter, known, owners, columns }: Props) {
     void navigate(withParams(params, { [name]: value || null }), { replace: true });
   const findSoon = useDebouncedCallback((q: string) => set("q", q), WAIT_MS);
 
-  useKeys((event) => {
-    if (event.key !== "/" || fieldOf(event) || event.altKey || event.ctrlKey || event.metaKey) return;
-    event.preventDefault();
-    document.getElementById("find-reply")?.focus();
-  });
+  useShortcut("findReply", () => document.getElementById("find-reply")?.focus());
   const given = [
     "q",
     "part",
@@ -178,14 +177,15 @@ export function Filters({ filter, known, owners, columns }: Props) {
       {given.length > 0 && (
         <p className="mt-2 flex flex-wrap gap-x-4 gap-y-1">
           {given.map((key) => (
-            <Link
-              key={key}
-              to={withParams(params, { [key]: null })}
-              className="border-b border-dotted border-ink"
-              title="Take this filter off"
-            >
-              {`${key === "q" ? "words" : key}: ${params.get(key) ?? ""}`} <span aria-hidden="true">×</span>
-            </Link>
+            <Hint key={key} words="Take this filter off">
+              <Link
+                to={withParams(params, { [key]: null })}
+                className="flex items-center gap-1 border-b border-dotted border-ink"
+              >
+                {`${key === "q" ? "words" : key}: ${params.get(key) ?? ""}`}{" "}
+                <X size={14} aria-hidden="true" />
+              </Link>
+            </Hint>
           ))}
           <Link
             to={filter.shelf ? `/shelves?shelf=${encodeURIComponent(filter.shelf)}` : "/shelves"}
@@ -230,23 +230,39 @@ const nothing = z.object({});
 function ColumnChoice({ columns }: { columns: ReplyColumn[] }) {
   const { revalidate } = useRevalidator();
   const [problem, setProblem] = useState<string | null>(null);
-  const choose = async (column: ReplyColumn, on: boolean) => {
-    const next = on ? [...columns, column] : columns.filter((one) => one !== column);
+  const others = (Object.keys(columnLabels) as ReplyColumn[]).filter((one) => !columns.includes(one));
+  const choose = async (next: ReplyColumn[]) => {
     const done = await post("/shelves/columns", { columns: next }, nothing);
     setProblem(done.ok ? null : done.problem);
     await revalidate();
   };
   return (
-    <Popover words="columns" className="w-48">
+    <Popover words="columns" className="w-52">
       <fieldset className="flex flex-col gap-1.5">
         <legend className="sr-only">Columns</legend>
-        {Object.entries(columnLabels).map(([column, label]) => (
+        <SortableList
+          label="Columns, in the order in which they stand"
+          keys={columns}
+          nameOf={(column) => columnLabels[column as ReplyColumn]}
+          onOrder={(keys) => choose(keys as ReplyColumn[])}
+          fixed={columns.length < 2}
+          className="flex flex-col gap-1.5"
+          itemClassName="flex items-center justify-between gap-2"
+        >
+          {(column, handle) => (
+            <>
+              <label className="flex items-center gap-2">
+                <Checkbox checked onChange={() => void choose(columns.filter((one) => one !== column))} />
+                {columnLabels[column as ReplyColumn]}
+              </label>
+              {handle}
+            </>
+          )}
+        </SortableList>
+        {others.map((column) => (
           <label key={column} className="flex items-center gap-2">
-            <Checkbox
-              checked={columns.includes(column as ReplyColumn)}
-              onChange={(on) => void choose(column as ReplyColumn, on)}
-            />
-            {label}
+            <Checkbox checked={false} onChange={() => void choose([...columns, column])} />
+            {columnLabels[column]}
           </label>
         ))}
         {problem && (

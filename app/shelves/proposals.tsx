@@ -52,7 +52,7 @@ function Rows({ rows }: { rows: ProposalRow[] }) {
       {rows.map((row) => (
         <li key={row.version} className="border-b border-line py-3">
           <p className="flex items-baseline gap-3">
-            <Mark letters={row.mark} title={row.shelf} />
+            <Mark letters={row.mark} name={row.shelf} />
             <Link
               to={`/replies/${row.key}/history?after=${row.version}`}
               className="font-semibold underline underline-offset-2"

@@ -3,9 +3,10 @@ import { Link, useRevalidator, useSearchParams } from "react-router";
 import * as z from "zod/mini";
 import type { NamedReply } from "#server/replies/pins";
 import type { ShelfRow } from "#server/replies/shelves";
+import { Hint } from "../ui/hint";
 import { Mark } from "../ui/mark";
 import { post } from "../ui/post";
-import { useReorder } from "../ui/reorder";
+import { SortableList } from "../ui/sortable-list";
 import { withParams } from "./params";
 
 interface Props {
@@ -87,47 +88,42 @@ function ShelfLink({
   count?: number;
 }) {
   return (
-    <Link
-      to={to}
-      aria-current={active ? "page" : undefined}
-      className={`flex items-center gap-2.5 border-l-[3px] py-1 pl-2 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`}
-    >
-      <Mark letters={mark} />
-      <span className="min-w-0 grow truncate" title={name}>
-        {name}
-      </span>
-      {count !== undefined && <span className="tabular-nums">{count}</span>}
-    </Link>
+    <Hint words={name}>
+      <Link
+        to={to}
+        aria-current={active ? "page" : undefined}
+        className={`flex items-center gap-2.5 border-l-[3px] py-1 pl-2 ${active ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`}
+      >
+        <Mark letters={mark} />
+        <span className="min-w-0 grow truncate">{name}</span>
+        {count !== undefined && <span className="tabular-nums">{count}</span>}
+      </Link>
+    </Hint>
   );
 }
 
 function ReplyLink({ reply }: { reply: NamedReply }) {
   return (
-    <Link
-      to={`/replies/${reply.key}`}
-      className="flex items-baseline gap-2 hover:underline"
-      title={reply.title}
-    >
-      <Mark letters={reply.mark} title={reply.shelf} />
-      <span className="min-w-0 truncate">{reply.title}</span>
-    </Link>
+    <Hint words={`${reply.title}, ${reply.shelf}`}>
+      <Link to={`/replies/${reply.key}`} className="flex items-baseline gap-2 hover:underline">
+        <Mark letters={reply.mark} />
+        <span className="min-w-0 truncate">{reply.title}</span>
+      </Link>
+    </Hint>
   );
 }
 
 const nothing = z.object({});
 
-/** Pinned replies in the person's own order, which they change by dragging or with Alt and the arrows. */
+/** Pinned replies in the person's own order, which they change by their handles. */
 function WithinReach({ reach }: { reach: NamedReply[] }) {
   const { revalidate } = useRevalidator();
   const [problem, setProblem] = useState<string | null>(null);
-  const { order, itemProps } = useReorder(
-    reach.map((reply) => reply.key),
-    async (keys) => {
-      const done = await post("/shelves/pins", { what: "order", keys }, nothing);
-      setProblem(done.ok ? null : done.problem);
-      await revalidate();
-    },
-  );
+  const put = async (keys: string[]) => {
+    const done = await post("/shelves/pins", { what: "order", keys }, nothing);
+    setProblem(done.ok ? null : done.problem);
+    await revalidate();
+  };
   const byKey = new Map(reach.map((reply) => [reply.key, reply]));
   return (
     <section>
@@ -135,20 +131,28 @@ function WithinReach({ reach }: { reach: NamedReply[] }) {
       {reach.length === 0 ? (
         <p className="mt-1 text-soft">Keep replies here with the pin in the list.</p>
       ) : (
-        <ul className="mt-1.5 flex flex-col gap-0.5">
-          {order.flatMap((key) => {
+        <SortableList
+          label="Within reach"
+          keys={reach.map((reply) => reply.key)}
+          nameOf={(key) => byKey.get(key)?.title ?? key}
+          onOrder={put}
+          fixed={reach.length < 2}
+          className="mt-1.5 flex flex-col gap-0.5"
+          itemClassName="flex items-center gap-1"
+        >
+          {(key, handle) => {
             const reply = byKey.get(key);
-            return reply ? (
-              <li key={key} {...itemProps(key)}>
-                <ReplyLink reply={reply} />
-              </li>
-            ) : (
-              []
+            return (
+              reply && (
+                <>
+                  <ReplyLink reply={reply} />
+                  <span className="ml-auto">{handle}</span>
+                </>
+              )
             );
-          })}
-        </ul>
+          }}
+        </SortableList>
       )}
-      {reach.length > 1 && <p className="mt-1 text-soft">Drag to order, or Alt ↑ ↓.</p>}
       {problem && (
         <p role="alert" className="mt-1 text-stop">
           {problem}

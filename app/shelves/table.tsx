@@ -1,3 +1,4 @@
+import { ArrowDown, ArrowUp, Pin } from "lucide-react";
 import type { KeyboardEvent } from "react";
 import { Link, useNavigate, useRevalidator, useSearchParams } from "react-router";
 import * as z from "zod/mini";
@@ -11,6 +12,7 @@ import { columnLabels, sortable } from "./column-labels";
 import { withParams } from "./params";
 import { isSelected, toggled, type Selection } from "./selection";
 import { Checkbox } from "../ui/checkbox";
+import { Hint } from "../ui/hint";
 
 interface Props {
   found: { rows: ReplyRow[]; total: number; alike: boolean };
@@ -110,18 +112,19 @@ export function ReplyTable({ found, filter, columns, selection, onSelect }: Prop
                   <Link to={`/replies/${row.key}`} tabIndex={-1} className="font-semibold hover:underline">
                     {row.titleFound ? <Found pieces={row.titleFound} /> : row.title}
                   </Link>
-                  <button
-                    type="button"
-                    aria-pressed={row.pinned}
-                    aria-label={
-                      row.pinned ? `Take ${row.title} out of reach` : `Keep ${row.title} within reach`
-                    }
-                    title={row.pinned ? "within reach; take it out" : "keep within reach"}
-                    className={`text-sm ${row.pinned ? "" : "text-soft opacity-0 group-hover:opacity-100 group-focus-within:opacity-100 focus:opacity-100"}`}
-                    onClick={() => void pin(row)}
-                  >
-                    {row.pinned ? "within reach" : "pin"}
-                  </button>
+                  <Hint words={row.pinned ? "Within reach; take it out" : "Keep it within reach"}>
+                    <button
+                      type="button"
+                      aria-pressed={row.pinned}
+                      aria-label={
+                        row.pinned ? `Take ${row.title} out of reach` : `Keep ${row.title} within reach`
+                      }
+                      className={`-my-1 shrink-0 self-center p-1 ${row.pinned ? "text-accent" : "text-soft opacity-0 group-hover:opacity-100 group-focus-within:opacity-100 focus:opacity-100"}`}
+                      onClick={() => void pin(row)}
+                    >
+                      <Pin size={16} aria-hidden="true" {...(row.pinned ? { fill: "currentColor" } : {})} />
+                    </button>
+                  </Hint>
                 </span>
                 <Notes row={row} />
                 {row.snippet && (
@@ -159,6 +162,7 @@ function Heading({
   const usual = filter.sort === null && filter.q === "" && column === "title";
   const active = filter.sort === column || usual;
   const next = active && !filter.down ? { sort: column, down: "true" } : { sort: column, down: null };
+  const Way = filter.down ? ArrowDown : ArrowUp;
   return (
     <th
       scope="col"
@@ -166,9 +170,9 @@ function Heading({
       className={`py-1.5 pr-5 whitespace-nowrap ${active ? "font-bold" : "font-normal text-soft"}`}
     >
       {sorts ? (
-        <Link to={withParams(params, next)} className="hover:text-ink">
+        <Link to={withParams(params, next)} className="flex items-center gap-1 hover:text-ink">
           {label}
-          {active && <span aria-hidden="true">{filter.down ? " ↓" : " ↑"}</span>}
+          {active && <Way size={14} aria-hidden="true" className="shrink-0" />}
         </Link>
       ) : (
         label

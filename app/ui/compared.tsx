@@ -2,6 +2,7 @@ import { Fragment } from "react";
 import type { ComparedLine, ComparedPiece, ComparedText } from "#core/document/compare";
 import { placeholderText } from "#core/document/placeholder";
 import type { PassageRef } from "#core/document/definition";
+import { Hint } from "./hint";
 import { marked } from "./letter-blocks";
 
 /** A comparison of two documents: what came is underlaid, what went is struck, other formatting is dotted. */
@@ -76,9 +77,9 @@ function Changed({ kind, children }: { kind: ComparedPiece["kind"]; children: Re
       return <del className="compared-del">{children}</del>;
     case "restyled":
       return (
-        <span className="compared-style" title="the same words, other formatting">
-          {children}
-        </span>
+        <Hint words="the same words, other formatting">
+          <span className="compared-style">{children}</span>
+        </Hint>
       );
     case "same":
       return children;

@@ -2,6 +2,7 @@ import { Fragment, type ReactNode } from "react";
 import { safeHref } from "#core/document/links";
 import { placeholderText } from "#core/document/placeholder";
 import type { Block, Inline, Mark, Source } from "#core/document/types";
+import { WordSource } from "./word-source";
 
 /** A composed letter for reading: values underlined, blanks dotted, gaps struck, as in the editor. */
 export function LetterBlocks({ blocks }: { blocks: Block[] }) {
@@ -99,18 +100,20 @@ function InlineView({ inline }: { inline: Inline }) {
 
 function Sourced({ source, text }: { source: Source | undefined; text: string }) {
   if (!source || source.kind === "own") return text;
-  if (source.missing) {
-    const blank = source.kind === "blank";
-    return (
-      <span className={blank ? "blank-value" : "missing"} title={source.name}>
-        {text.replace(/^\[|\]$/g, "")}
-      </span>
-    );
-  }
+  const blank = source.kind === "blank";
+  const where = source.missing
+    ? "There is no value."
+    : blank
+      ? "Filled in by the agent."
+      : source.name?.startsWith("house.")
+        ? "A house fact."
+        : "From the details of the case.";
   return (
-    <span className={source.kind === "blank" ? "blank-value" : "token"} title={source.name}>
-      {text}
-    </span>
+    <WordSource name={source.name ?? ""} words={where}>
+      <span className={blank ? "blank-value" : source.missing ? "missing" : "token"}>
+        {source.missing ? text.replace(/^\[|\]$/g, "") : text}
+      </span>
+    </WordSource>
   );
 }
 

@@ -16,12 +16,12 @@ export function RadioGroup({ label, value, options, onChange, className = "" }: 
   return (
     <Radix.Root aria-label={label} value={value} onValueChange={onChange} className={className}>
       {options.map((one, index) => (
-        <label key={one.value} htmlFor={`${id}${index}`} className="flex items-baseline gap-2 py-0.5">
+        <label key={one.value} htmlFor={`${id}${index}`} className="flex items-center gap-2 py-0.5">
           <Radix.Item
             id={`${id}${index}`}
             value={one.value}
             disabled={one.disabled ?? false}
-            className="inline-flex size-4 shrink-0 translate-y-[3px] items-center justify-center rounded-full border border-board bg-sheet disabled:opacity-50"
+            className="inline-flex size-4 shrink-0 items-center justify-center rounded-full border border-board bg-sheet disabled:opacity-50"
           >
             <Radix.Indicator className="size-2 rounded-full bg-accent" />
           </Radix.Item>

@@ -1,11 +1,12 @@
 import { Tabs as Radix } from "radix-ui";
 import type { ReactNode } from "react";
+import { Hint } from "./hint";
 
 interface Tab {
   value: string;
   words: ReactNode;
   /** What it is for, or its shortcut, for who points at it. */
-  title?: string;
+  hint?: string;
 }
 
 /** Ids are made of it, which hold no spaces. */
@@ -46,16 +47,24 @@ export function TabList({
 }) {
   return (
     <Radix.List aria-label={label} className={`flex flex-wrap items-baseline gap-y-1 ${className}`}>
-      {tabs.map(({ value, words, title }) => (
-        <Radix.Trigger
-          key={value}
-          value={asId(value)}
-          title={title}
-          className="border-b-2 border-transparent pb-1 text-soft hover:text-ink data-[state=active]:border-ink data-[state=active]:font-bold data-[state=active]:text-ink"
-        >
-          {words}
-        </Radix.Trigger>
-      ))}
+      {tabs.map(({ value, words, hint }) => {
+        const tab = (
+          <Radix.Trigger
+            key={value}
+            value={asId(value)}
+            className="border-b-2 border-transparent pb-1 text-soft hover:text-ink aria-selected:border-ink aria-selected:font-bold aria-selected:text-ink"
+          >
+            {words}
+          </Radix.Trigger>
+        );
+        return hint === undefined ? (
+          tab
+        ) : (
+          <Hint key={value} words={hint}>
+            {tab}
+          </Hint>
+        );
+      })}
     </Radix.List>
   );
 }

@@ -1,5 +1,6 @@
 import { useRouteLoaderData } from "react-router";
 import type { DeskData } from "./desk";
+import { Hint } from "./hint";
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -72,8 +73,10 @@ export function Time({ at, className }: { at: string; className?: string }) {
   const { now, timeZone } = useClock();
   const date = Date.parse(at);
   return (
-    <time dateTime={at} title={exactTime(date, timeZone)} className={className}>
-      {relativeTime(date, now, timeZone)}
-    </time>
+    <Hint words={exactTime(date, timeZone)}>
+      <time dateTime={at} className={className}>
+        {relativeTime(date, now, timeZone)}
+      </time>
+    </Hint>
   );
 }

@@ -1,78 +1,145 @@
-import { createContext, useCallback, useContext, useEffect, useRef, useState, type ReactNode } from "react";
-import { useKeys } from "./use-keys";
+import { X } from "lucide-react";
+import { Toast as Radix } from "radix-ui";
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useEffectEvent,
+  useRef,
+  useState,
+  type ReactNode,
+} from "react";
+import { useShortcut } from "./use-shortcut";
 
 /** A short message at the foot of the desk, with at most one thing to do about it. */
 export interface ToastMessage {
   words: string;
   /** Stays until then (milliseconds since 1970) and counts down; without it, eight seconds. */
   until?: number;
-  action?: { label: string; keys?: string; run: () => void };
+  action?: { label: string; run: () => void };
   tone?: "plain" | "stop";
 }
 
-const ToastContext = createContext<(toast: ToastMessage | null) => void>(() => undefined);
+const ToastContext = createContext<(toast: ToastMessage) => void>(() => undefined);
 
-/** Shows a toast; null takes it away. */
-export function useToast(): (toast: ToastMessage | null) => void {
+/** Shows a toast beside those that are there; one that says the same as another takes its place. */
+export function useToast(): (toast: ToastMessage) => void {
   return useContext(ToastContext);
 }
 
 const USUAL_MS = 8000;
 
+type Shown = ToastMessage & { id: number };
+
+/** Holds the messages at the foot: several at once, each with its own time; Alt+Z does what the latest offers. */
 export function ToastProvider({ children }: { children: ReactNode }) {
-  const [toast, setToast] = useState<ToastMessage | null>(null);
-  const [left, setLeft] = useState<number | null>(null);
-  const shown = useRef<ToastMessage | null>(null);
-  const show = useCallback((next: ToastMessage | null) => {
-    shown.current = next;
-    setToast(next);
-    setLeft(next?.until === undefined ? null : Math.max(0, Math.ceil((next.until - Date.now()) / 1000)));
+  const [toasts, setToasts] = useState<Shown[]>([]);
+  const lastId = useRef(0);
+  const show = useCallback((toast: ToastMessage) => {
+    const id = ++lastId.current;
+    setToasts((others) => [
+      ...others.filter(({ words, action }) => words !== toast.words || action !== undefined),
+      { ...toast, id },
+    ]);
   }, []);
+  const close = useCallback((id: number) => setToasts((all) => all.filter((one) => one.id !== id)), []);
 
-  useEffect(() => {
-    if (!toast) return;
-    const end = toast.until ?? Date.now() + USUAL_MS;
-    const timer = setInterval(() => {
-      if (Date.now() >= end) show(null);
-      else if (toast.until !== undefined) setLeft(Math.ceil((end - Date.now()) / 1000));
-    }, 250);
-    return () => clearInterval(timer);
-  }, [toast, show]);
-
-  useKeys((event) => {
-    if (event.altKey && event.key.toLowerCase() === "z" && shown.current?.action) {
-      event.preventDefault();
-      shown.current.action.run();
-    }
-  });
+  const latest = toasts.findLast(({ action }) => action !== undefined);
+  useShortcut(
+    "undo",
+    () => {
+      if (!latest) return;
+      close(latest.id);
+      latest.action?.run();
+    },
+    { enabled: latest !== undefined },
+  );
 
   return (
     <ToastContext value={show}>
-      {children}
-      <div
-        role="status"
-        aria-live="polite"
-        className="pointer-events-none fixed inset-x-0 bottom-4 z-50 flex justify-center"
-      >
-        {toast && (
-          <div
-            className={`pointer-events-auto flex items-center gap-4 rounded-sm px-4 py-2.5 shadow-md ${toast.tone === "stop" ? "bg-stop text-sheet" : "bg-ink text-sheet"}`}
-          >
-            <span>
-              {toast.words}
-              {left !== null && <span className="ml-2 tabular-nums opacity-80">{left} s</span>}
-            </span>
-            {toast.action && (
-              <button type="button" className="quiet-link" onClick={toast.action.run}>
-                {toast.action.label}
-                {toast.action.keys && (
-                  <kbd className="ml-2 font-sans text-xs opacity-80">{toast.action.keys}</kbd>
-                )}
-              </button>
-            )}
-          </div>
-        )}
-      </div>
+      <Radix.Provider label="Message" swipeDirection="down" duration={USUAL_MS}>
+        {children}
+        {toasts.map((toast) => (
+          <ToastSheet
+            key={toast.id}
+            toast={toast}
+            keys={toast === latest ? "Alt Z" : null}
+            onClose={() => close(toast.id)}
+          />
+        ))}
+        <Radix.Viewport
+          label="Messages, {hotkey}"
+          className="fixed inset-x-0 bottom-4 z-50 mx-auto flex w-fit max-w-[calc(100vw-2rem)] flex-col items-center gap-2 outline-none"
+        />
+      </Radix.Provider>
     </ToastContext>
+  );
+}
+
+function ToastSheet({
+  toast,
+  keys,
+  onClose,
+}: {
+  toast: ToastMessage;
+  keys: string | null;
+  onClose: () => void;
+}) {
+  const { words, until, action, tone } = toast;
+  const sheet = useRef<HTMLLIElement>(null);
+  const kept = useRef(false);
+  return (
+    <Radix.Root
+      ref={sheet}
+      open
+      type={tone === "stop" || action ? "foreground" : "background"}
+      // What has an end of its own keeps to it, also while the pointer rests on it.
+      duration={until === undefined ? USUAL_MS : Infinity}
+      onEscapeKeyDown={({ target }) => {
+        kept.current = !(target instanceof Node && sheet.current?.parentElement?.contains(target));
+      }}
+      onOpenChange={() => {
+        // Escape belongs to what the hand is in: a letter can still be called back after it.
+        if (!kept.current) onClose();
+        kept.current = false;
+      }}
+      className={`flex items-center gap-4 rounded-sm px-4 py-2.5 text-sheet shadow-md ${tone === "stop" ? "bg-stop" : "bg-ink"}`}
+    >
+      <Radix.Description>
+        {words}
+        {until !== undefined && <SecondsLeft until={until} onEnd={onClose} />}
+      </Radix.Description>
+      {action && (
+        <Radix.Action
+          altText={`${action.label}: Alt Z`}
+          className="quiet-link shrink-0"
+          onClick={() => action.run()}
+        >
+          {action.label}
+          {keys && <kbd className="ml-2 font-sans text-xs opacity-80">{keys}</kbd>}
+        </Radix.Action>
+      )}
+      <Radix.Close aria-label="Close the message" className="-mr-2 shrink-0 p-1 opacity-80 hover:opacity-100">
+        <X size={16} aria-hidden="true" />
+      </Radix.Close>
+    </Radix.Root>
+  );
+}
+
+function SecondsLeft({ until, onEnd }: { until: number; onEnd: () => void }) {
+  const [now, setNow] = useState(() => Date.now());
+  const tick = useEffectEvent(() => {
+    setNow(Date.now());
+    if (Date.now() >= until) onEnd();
+  });
+  useEffect(() => {
+    const timer = setInterval(() => tick(), 250);
+    return () => clearInterval(timer);
+  }, []);
+  return (
+    <span data-radix-toast-announce-exclude="" className="ml-2 tabular-nums opacity-80">
+      {Math.max(0, Math.ceil((until - now) / 1000))} s
+    </span>
   );
 }

@@ -16,7 +16,7 @@ import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { useToast } from "../ui/toast";
-import { useKeys } from "../ui/use-keys";
+import { useShortcut } from "../ui/use-shortcut";
 
 interface Props {
   row: WaitingRow;
@@ -122,11 +122,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
     }
   };
 
-  useKeys((event) => {
-    if (event.key !== "Enter" || !(event.ctrlKey || event.metaKey)) return;
-    event.preventDefault();
-    void send();
-  });
+  useShortcut("sendHere", () => void send());
 
   return (
     <>

@@ -13,7 +13,7 @@ import { sameWords, Select } from "../ui/select";
 import { StaleLine, steadily } from "../ui/stale";
 import { withParams } from "../ui/params";
 import { useClock } from "../ui/time";
-import { fieldOf, useKeys } from "../ui/use-keys";
+import { useShortcut } from "../ui/use-shortcut";
 import type { Route } from "./+types/route";
 import { inAlike } from "./alike";
 import { useChanges } from "./use-changes";
@@ -103,39 +103,35 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     void navigate(withParams("/waiting", params, changes), { replace: true });
   const easy = selected ? easyReply(best[selected.number]) : null;
 
-  useKeys((event) => {
-    if (event.altKey || event.ctrlKey || event.metaKey) return;
-    const target = event.target instanceof HTMLElement ? event.target : null;
-    const field = fieldOf(event);
-    if (event.key === "/" && !field) {
-      event.preventDefault();
-      document.getElementById("find-case")?.focus();
-    }
-    if (field) return;
-    if (event.key === "a" && filter.list === "us") {
-      event.preventDefault();
-      go({ alike: filter.alike ? null : "yes" });
-    }
-    const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;
+  const move = (step: number) => () => {
     const next = order[at + step];
-    if (step !== 0 && next) {
+    if (!next) return;
+    setChosen(next.number);
+    setCompact(null);
+    const row = document.getElementById(`case-${next.number}`);
+    row?.focus({ preventScroll: true });
+    row?.scrollIntoView({ block: "nearest" });
+  };
+  useShortcut("caseDown", move(1));
+  useShortcut("caseUp", move(-1));
+  useShortcut("findCase", () => document.getElementById("find-case")?.focus());
+  useShortcut("alike", () => go({ alike: filter.alike ? null : "yes" }), { enabled: filter.list === "us" });
+  useShortcut("closeHere", () => setCompact(null), { also: true });
+  useShortcut(
+    "openCase",
+    (event) => {
+      if (!selected) return;
+      const target = event.target instanceof HTMLElement ? event.target : null;
+      const onRow = target?.id === `case-${selected.number}`;
+      const idle = document.activeElement === document.body || target?.matches("[role=checkbox]") === true;
+      // A row opens its case by itself.
+      if ((!idle && !onRow) || (!easy && onRow)) return;
       event.preventDefault();
-      setChosen(next.number);
-      setCompact(null);
-      const row = document.getElementById(`case-${next.number}`);
-      row?.focus({ preventScroll: true });
-      row?.scrollIntoView({ block: "nearest" });
-    }
-    if (event.key === "Escape") setCompact(null);
-    const onRow = target?.id === `case-${selected?.number}`;
-    const idle = document.activeElement === document.body || target?.matches("[role=checkbox]") === true;
-    if (event.key !== "Enter" || !selected || compact !== null || (!idle && !onRow)) return;
-    // A row opens its case by itself.
-    if (!easy && onRow) return;
-    event.preventDefault();
-    if (easy) answerHere(selected, easy);
-    else void navigate(`/cases/${selected.number}`);
-  });
+      if (easy) answerHere(selected, easy);
+      else void navigate(`/cases/${selected.number}`);
+    },
+    { enabled: compact === null, also: true },
+  );
 
   return (
     <div

@@ -6,6 +6,7 @@ import type { Best } from "#server/ranking/kept";
 import { Mark } from "../ui/mark";
 import type { AlikeGroup } from "./alike";
 import { bandOf, type Band } from "./bands";
+import { Hint } from "../ui/hint";
 
 interface Selection {
   best: Record<number, Best>;
@@ -98,13 +99,11 @@ function Due({ row, band }: { row: WaitingRow; band: Band }) {
   if (row.answerBy === null) return <span className="text-soft">no time set</span>;
   const due = Date.parse(row.answerBy);
   return (
-    <time
-      dateTime={row.answerBy}
-      title={`Answer by ${exactTime(due, timeZone)}`}
-      className={band === "Past due" ? "font-bold text-stop" : ""}
-    >
-      {timeLeft(due, now, timeZone)}
-    </time>
+    <Hint words={`Answer by ${exactTime(due, timeZone)}`}>
+      <time dateTime={row.answerBy} className={band === "Past due" ? "font-bold text-stop" : ""}>
+        {timeLeft(due, now, timeZone)}
+      </time>
+    </Hint>
   );
 }
 

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { blankSchema, type Blank } from "#core/tokens/blanks";
 import { Checkbox } from "../ui/checkbox";
 import { Select } from "../ui/select";
+import { DateField } from "../ui/date-field";
 
 interface Props {
   name: string;
@@ -79,6 +80,12 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
       />
     </label>
   );
+  const day = (label: string, key: string) => (
+    <div className="grid grid-cols-[7.5rem_1fr] items-baseline gap-2">
+      {label}
+      <DateField label={label} value={text(key)} onChange={(value) => set({ [key]: value })} />
+    </div>
+  );
   const check = (label: string, key: string, usual: boolean) => (
     <label className="flex items-center gap-2">
       <Checkbox
@@ -137,8 +144,8 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
       {kind === "money" && field("Currency", "currency")}
       {kind === "date" && (
         <>
-          {field("From", "min", { type: "date" })}
-          {field("Until", "max", { type: "date" })}
+          {day("From", "min")}
+          {day("Until", "max")}
         </>
       )}
       {(kind === "text" || kind === "long_text") && field("Letters at most", "max", { type: "number" })}
@@ -154,14 +161,8 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
       )}
       <p className="flex items-baseline gap-4">
         <code className="text-soft">{`{$blank.${name}}`}</code>
-        <button
-          type="button"
-          className="quiet-link ml-auto"
-          disabled={used}
-          onClick={onRemove}
-          title={used ? "It stands in the words or a condition" : undefined}
-        >
-          {used ? "in use" : "drop the blank"}
+        <button type="button" className="quiet-link ml-auto" disabled={used} onClick={onRemove}>
+          {used ? "in use, in the words or a condition" : "drop the blank"}
         </button>
       </p>
     </fieldset>

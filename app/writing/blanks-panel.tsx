@@ -3,7 +3,7 @@ import { steeringBlanks } from "#core/conditions/coverage";
 import { blankLabel, blankSchema, type Blank, type Blanks } from "#core/tokens/blanks";
 import { nameFrom } from "#core/tokens/name";
 import type { Content } from "#server/replies/content";
-import { useReorder } from "../ui/reorder";
+import { SortableList } from "../ui/sortable-list";
 import { BlankForm } from "./blank-form";
 import type { ChangeContent } from "./use-reply";
 
@@ -23,34 +23,37 @@ export function BlanksPanel({ content, inWords, chosen, onChoose, change, onInse
   const { blanks, passages } = content;
   const [words, setWords] = useState("");
   const steering = new Set(steeringBlanks(passages));
-  const { order, itemProps } = useReorder(Object.keys(blanks), (names) =>
+  const reorder = (names: string[]) =>
     change((now) => ({
       ...now,
       blanks: Object.fromEntries(
         names.flatMap((name) => (now.blanks[name] ? [[name, now.blanks[name]]] : [])),
       ),
-    })),
-  );
+    }));
   const blank = chosen === null ? undefined : blanks[chosen];
   return (
     <div className="flex flex-col gap-3 text-sm">
-      {order.length === 0 && (
+      {Object.keys(blanks).length === 0 && (
         <p className="text-soft">
           A blank is what only a person can know: the agent fills it while answering. Type {"{"} in the words
           and a new name.
         </p>
       )}
-      <ol className="flex flex-col">
-        {order.flatMap((name, index) => {
+      <SortableList
+        label="Blanks, in the order in which they are filled"
+        keys={Object.keys(blanks)}
+        nameOf={(name) => blankLabel(name, blanks[name])}
+        onOrder={reorder}
+        fixed={Object.keys(blanks).length < 2}
+        className="flex flex-col"
+        itemClassName="flex items-baseline gap-2.5 border-b border-line py-1.5"
+      >
+        {(name, handle, index) => {
           const one = blanks[name];
-          if (!one) return [];
-          const { className, ...props } = itemProps(name);
+          if (!one) return null;
           return (
-            <li
-              key={name}
-              {...props}
-              className={`flex items-baseline gap-2.5 border-b border-line py-1.5 ${className}`}
-            >
+            <>
+              {handle}
               <span className="w-4 text-soft tabular-nums">{index + 1}</span>
               <button
                 type="button"
@@ -69,11 +72,10 @@ export function BlanksPanel({ content, inWords, chosen, onChoose, change, onInse
               <button type="button" className="quiet-link ml-auto" onClick={() => onInsert(name)}>
                 insert
               </button>
-            </li>
+            </>
           );
-        })}
-      </ol>
-      {order.length > 1 && <p className="text-soft">Filled in this order: drag, or Alt ↑ ↓.</p>}
+        }}
+      </SortableList>
       <form
         className="flex items-baseline gap-2"
         onSubmit={(event) => {

@@ -3,6 +3,7 @@ import { re2Patterns } from "#core/conditions/re2";
 import type { TokenType } from "#core/tokens/catalogue";
 import { Checkbox } from "../ui/checkbox";
 import { sameWords, Select } from "../ui/select";
+import { DateField } from "../ui/date-field";
 
 interface Props {
   test: Test;
@@ -107,7 +108,6 @@ const inputs: Partial<Record<TokenType | "choice" | "choices", string>> = {
   integer: "number",
   number: "number",
   money: "number",
-  date: "date",
   time: "time",
 };
 
@@ -122,6 +122,7 @@ function Single({
   value: string | number | boolean;
   onChange: (value: string | number) => void;
 }) {
+  if (type === "date") return <DateField label={label} value={String(value)} onChange={onChange} />;
   const kind = inputs[type] ?? "text";
   return (
     <input

@@ -2,8 +2,9 @@ import { useRef } from "react";
 import type { AttachmentRef } from "#core/compose/slip";
 import type { Content } from "#server/replies/content";
 import { fileSize } from "../ui/file-size";
-import { useReorder } from "../ui/reorder";
+import { SortableList } from "../ui/sortable-list";
 import type { ChangeContent } from "./use-reply";
+import { Hint } from "../ui/hint";
 
 interface Props {
   content: Content;
@@ -26,11 +27,6 @@ function kindWords({ contentType, name }: AttachmentRef): string {
 export function FilesPanel({ content, change, upload, problem }: Props) {
   const { files } = content;
   const add = useRef<HTMLInputElement>(null);
-  const { order, itemProps } = useReorder(
-    files.map((file) => file.id),
-    (ids) =>
-      change((now) => ({ ...now, files: ids.flatMap((id) => now.files.filter((file) => file.id === id)) })),
-  );
   const attach = async (list: FileList | null) => {
     for (const file of [...(list ?? [])]) {
       const stored = await upload(file, false);
@@ -48,17 +44,26 @@ export function FilesPanel({ content, change, upload, problem }: Props) {
       {files.length === 0 && (
         <p className="text-soft">Files attached here go with every letter that this reply is part of.</p>
       )}
-      <ul className="flex flex-col">
-        {order.flatMap((id) => {
+      <SortableList
+        label="Files, in the order in which they go"
+        keys={files.map((file) => file.id)}
+        nameOf={(id) => files.find((file) => file.id === id)?.name ?? id}
+        onOrder={(ids) =>
+          change((now) => ({
+            ...now,
+            files: ids.flatMap((id) => now.files.filter((file) => file.id === id)),
+          }))
+        }
+        fixed={files.length < 2}
+        className="flex flex-col"
+        itemClassName="flex items-start gap-3 border-b border-line py-2"
+      >
+        {(id, handle) => {
           const file = files.find((one) => one.id === id);
-          if (!file) return [];
-          const { className, ...props } = itemProps(id);
+          if (!file) return null;
           return (
-            <li
-              key={id}
-              {...props}
-              className={`flex items-start gap-3 border-b border-line py-2 ${className}`}
-            >
+            <>
+              {handle}
               {file.contentType.startsWith("image/") ? (
                 <img
                   src={`/library-files/${file.id}`}
@@ -71,15 +76,16 @@ export function FilesPanel({ content, change, upload, problem }: Props) {
                 </span>
               )}
               <span className="min-w-0">
-                <a
-                  href={`/library-files/${file.id}`}
-                  target="_blank"
-                  rel="noreferrer"
-                  className="block truncate font-semibold underline underline-offset-2"
-                  title={file.name}
-                >
-                  {file.name}
-                </a>
+                <Hint words={file.name}>
+                  <a
+                    href={`/library-files/${file.id}`}
+                    target="_blank"
+                    rel="noreferrer"
+                    className="block truncate font-semibold underline underline-offset-2"
+                  >
+                    {file.name}
+                  </a>
+                </Hint>
                 <span className="text-soft">
                   {kindWords(file)}, {fileSize(file.size)}
                 </span>
@@ -106,11 +112,10 @@ export function FilesPanel({ content, change, upload, problem }: Props) {
                   take off
                 </button>
               </span>
-            </li>
+            </>
           );
-        })}
-      </ul>
-      {files.length > 1 && <p className="text-soft">They go in this order: drag, or Alt ↑ ↓.</p>}
+        }}
+      </SortableList>
       <label className="quiet-link self-start">
         Attach files
         <input

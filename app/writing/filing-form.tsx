@@ -3,6 +3,7 @@ import { Button } from "../ui/button";
 import { Checkbox } from "../ui/checkbox";
 import { sameWords, Select } from "../ui/select";
 import type { FilingHandle } from "./use-filing";
+import { DateField } from "../ui/date-field";
 
 const PARTS: Filing["part"][] = ["opening", "answer", "closing"];
 
@@ -113,32 +114,28 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
             disabled={!open.mayFile}
           />
         </label>
-        <label className={row}>
+        <div className={row}>
           Review by
-          <input
-            type="date"
-            className="lined-field"
+          <DateField
+            label="Review by"
             value={filing.reviewBy ?? ""}
-            onChange={(event) => set({ reviewBy: event.target.value || null })}
+            onChange={(reviewBy) => set({ reviewBy: reviewBy || null })}
           />
-        </label>
+        </div>
         <div className={row}>
           Season
           <span className="flex flex-wrap items-baseline gap-2">
-            <input
-              aria-label="Season from"
-              type="date"
-              className="lined-field"
+            <DateField
+              label="Season from"
               value={filing.seasonFrom ?? ""}
-              onChange={(event) => set({ seasonFrom: event.target.value || null })}
+              onChange={(day) => set({ seasonFrom: day || null })}
             />
             to
-            <input
-              aria-label="Season until"
-              type="date"
-              className="lined-field"
+            <DateField
+              label="Season until"
               value={filing.seasonUntil ?? ""}
-              onChange={(event) => set({ seasonUntil: event.target.value || null })}
+              min={filing.seasonFrom ?? undefined}
+              onChange={(day) => set({ seasonUntil: day || null })}
             />
           </span>
         </div>

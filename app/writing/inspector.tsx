@@ -23,6 +23,7 @@ import {
 import { FormatFields } from "./format-fields";
 import { useTransactions } from "./use-transactions";
 import { Select } from "../ui/select";
+import { Hint } from "../ui/hint";
 
 interface Props {
   editor: Editor;
@@ -103,18 +104,17 @@ function Chosen({
           change the blank
         </button>
       )}
-      <span
-        className="ml-auto max-w-72 truncate font-serif"
-        title={placeholderText(kind === "token" ? { type: "token", attrs } : { type: "blank", attrs })}
-      >
-        {result?.kind === "text" ? (
-          result.text
-        ) : result ? (
-          <span className="text-stop">{result.kind === "missing" ? result.why : result.problem}</span>
-        ) : (
-          ""
-        )}
-      </span>
+      <Hint words={placeholderText(kind === "token" ? { type: "token", attrs } : { type: "blank", attrs })}>
+        <span className="ml-auto max-w-72 truncate font-serif">
+          {result?.kind === "text" ? (
+            result.text
+          ) : result ? (
+            <span className="text-stop">{result.kind === "missing" ? result.why : result.problem}</span>
+          ) : (
+            ""
+          )}
+        </span>
+      </Hint>
     </>
   );
 }
@@ -244,14 +244,15 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
     <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
       {around.map(({ ref, from, to }) => (
         <span key={`${ref.id} ${from}`} className="flex items-baseline gap-2.5">
-          <button
-            type="button"
-            className="max-w-80 truncate font-semibold"
-            onClick={() => onEditPassage(ref.id)}
-            title="Change the condition"
-          >
-            stands {whenWords([ref], definitions)}
-          </button>
+          <Hint words="Change the condition">
+            <button
+              type="button"
+              className="max-w-80 truncate font-semibold"
+              onClick={() => onEditPassage(ref.id)}
+            >
+              stands {whenWords([ref], definitions)}
+            </button>
+          </Hint>
           <button
             type="button"
             className="quiet-link"

@@ -1,6 +1,7 @@
 import type { Recognised } from "#core/tokens/recognise";
 import { placeholderText } from "#core/document/placeholder";
 import { Checkbox } from "../ui/checkbox";
+import { Hint } from "../ui/hint";
 
 /** The case's own values in an answer, each to become a token or to stay as it is written. */
 export function KeptWords({
@@ -34,9 +35,9 @@ export function KeptWords({
                     }}
                   />
                   <span className="font-serif">“{one.words}”</span>
-                  <span className="text-sm" title={placeholderText(one.token)}>
-                    is the {one.label}
-                  </span>
+                  <Hint words={placeholderText(one.token)}>
+                    <span className="text-sm">is the {one.label}</span>
+                  </Hint>
                   {!one.certain && <span className="ml-auto text-sm text-look">looks like it</span>}
                 </label>
               </li>

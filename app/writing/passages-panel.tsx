@@ -92,7 +92,6 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
                       type="button"
                       className="quiet-link ml-auto"
                       disabled={used > 0}
-                      title={used > 0 ? "Words stand under it; free them first" : undefined}
                       onClick={() => {
                         onChoose(null);
                         change((now) => {
@@ -101,7 +100,7 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
                         });
                       }}
                     >
-                      {used > 0 ? "in use" : "drop the condition"}
+                      {used > 0 ? "in use; free its words first" : "drop the condition"}
                     </button>
                   </span>
                 </>

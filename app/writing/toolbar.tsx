@@ -1,5 +1,8 @@
 import type { Editor } from "@tiptap/core";
-import { useRef } from "react";
+import { Image, Redo2, Undo2 } from "lucide-react";
+import { Toolbar as Radix } from "radix-ui";
+import { useRef, type ReactNode } from "react";
+import { Hint } from "../ui/hint";
 import { toggleLink } from "./editor/body";
 import { useTransactions } from "./use-transactions";
 
@@ -21,112 +24,123 @@ interface Command {
 
 const focused = (editor: Editor) => editor.chain().focus();
 
-const commands: (Command | "gap")[] = [
-  {
-    label: "bold",
-    hint: "Bold (Ctrl B)",
-    active: "bold",
-    look: "font-bold",
-    run: (e) => focused(e).toggleBold().run(),
-  },
-  {
-    label: "italic",
-    hint: "Italic (Ctrl I)",
-    active: "italic",
-    look: "italic",
-    run: (e) => focused(e).toggleItalic().run(),
-  },
-  {
-    label: "underline",
-    hint: "Underline (Ctrl U)",
-    active: "underline",
-    look: "underline",
-    run: (e) => focused(e).toggleUnderline().run(),
-  },
-  {
-    label: "strike",
-    hint: "Strike (Ctrl Shift S)",
-    active: "strike",
-    look: "line-through",
-    run: (e) => focused(e).toggleStrike().run(),
-  },
-  {
-    label: "mark",
-    hint: "Highlight (Ctrl Shift H)",
-    active: "highlight",
-    run: (e) => focused(e).toggleHighlight().run(),
-  },
-  { label: "link", hint: "Link the selected words (Ctrl K)", active: "link", run: toggleLink },
-  "gap",
-  {
-    label: "heading",
-    hint: "Heading (Ctrl Alt 2)",
-    active: "heading",
-    run: (e) => focused(e).toggleHeading({ level: 2 }).run(),
-  },
-  {
-    label: "list",
-    hint: "List (Ctrl Shift 8)",
-    active: "bulletList",
-    run: (e) => focused(e).toggleBulletList().run(),
-  },
-  {
-    label: "1. 2. 3.",
-    hint: "Numbered list (Ctrl Shift 7)",
-    active: "orderedList",
-    run: (e) => focused(e).toggleOrderedList().run(),
-  },
-  {
-    label: "quote",
-    hint: "Quotation (Ctrl Shift B)",
-    active: "blockquote",
-    run: (e) => focused(e).toggleBlockquote().run(),
-  },
+/** What can be on or off at the cursor. */
+const toggles: Command[][] = [
+  [
+    {
+      label: "bold",
+      hint: "Bold (Ctrl B)",
+      active: "bold",
+      look: "font-bold",
+      run: (e) => focused(e).toggleBold().run(),
+    },
+    {
+      label: "italic",
+      hint: "Italic (Ctrl I)",
+      active: "italic",
+      look: "italic",
+      run: (e) => focused(e).toggleItalic().run(),
+    },
+    {
+      label: "underline",
+      hint: "Underline (Ctrl U)",
+      active: "underline",
+      look: "underline",
+      run: (e) => focused(e).toggleUnderline().run(),
+    },
+    {
+      label: "strike",
+      hint: "Strike (Ctrl Shift S)",
+      active: "strike",
+      look: "line-through",
+      run: (e) => focused(e).toggleStrike().run(),
+    },
+    {
+      label: "mark",
+      hint: "Highlight (Ctrl Shift H)",
+      active: "highlight",
+      run: (e) => focused(e).toggleHighlight().run(),
+    },
+    { label: "link", hint: "Link the selected words (Ctrl K)", active: "link", run: toggleLink },
+  ],
+  [
+    {
+      label: "heading",
+      hint: "Heading (Ctrl Alt 2)",
+      active: "heading",
+      run: (e) => focused(e).toggleHeading({ level: 2 }).run(),
+    },
+    {
+      label: "list",
+      hint: "List (Ctrl Shift 8)",
+      active: "bulletList",
+      run: (e) => focused(e).toggleBulletList().run(),
+    },
+    {
+      label: "1. 2. 3.",
+      hint: "Numbered list (Ctrl Shift 7)",
+      active: "orderedList",
+      run: (e) => focused(e).toggleOrderedList().run(),
+    },
+    {
+      label: "quote",
+      hint: "Quotation (Ctrl Shift B)",
+      active: "blockquote",
+      run: (e) => focused(e).toggleBlockquote().run(),
+    },
+  ],
+];
+
+/** What is put in at the cursor. */
+const inserts: Command[] = [
   { label: "rule", hint: "A line across", run: (e) => focused(e).setHorizontalRule().run() },
   {
     label: "table",
     hint: "A table of three columns",
-    active: "table",
     run: (e) => focused(e).insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
   },
 ];
 
-const history: Command[] = [
-  { label: "undo", hint: "Undo (Ctrl Z)", run: (e) => focused(e).undo().run() },
-  { label: "redo", hint: "Redo (Ctrl Shift Z)", run: (e) => focused(e).redo().run() },
-];
-
-/** Formatting by buttons that say what they do; each names its keys. */
+/** Formatting by buttons that say what they do; each names its keys. One stop of Tab: the arrow keys go along. */
 export function Toolbar({ editor, onToken, onPicture }: Props) {
   useTransactions(editor);
   const input = useRef<HTMLInputElement>(null);
   return (
-    <div
-      role="toolbar"
-      aria-label="Formatting"
-      className="flex flex-wrap items-baseline gap-x-1 gap-y-1 text-sm"
-    >
+    <Radix.Root aria-label="Formatting" className="flex items-center overflow-x-auto text-sm">
       <Tool label="{ value" hint="Insert a value or a blank ({)" look="font-semibold" onUse={onToken} />
-      <Gap />
-      {commands.map((command, index) =>
-        command === "gap" ? (
-          <Gap key={`gap ${index}`} />
-        ) : (
-          <Tool
-            key={command.label}
-            label={command.label}
-            hint={command.hint}
-            look={command.look}
-            on={command.active !== undefined && editor.isActive(command.active)}
-            onUse={() => command.run(editor)}
-          />
-        ),
-      )}
-      <Tool
-        label="picture"
-        hint="A picture from a file; pasting and dropping works too"
-        onUse={() => input.current?.click()}
-      />
+      {toggles.map((group, index) => (
+        <Radix.ToggleGroup
+          key={index}
+          type="multiple"
+          aria-label={index === 0 ? "Words" : "Paragraphs"}
+          value={group.flatMap(({ label, active }) => (active && editor.isActive(active) ? [label] : []))}
+          className="ml-1 flex border-l border-line pl-1"
+        >
+          {group.map(({ label, hint, look = "", run }) => (
+            <Hint key={label} words={hint}>
+              <Radix.ToggleItem
+                value={label}
+                onMouseDown={keepSelection}
+                onClick={() => run(editor)}
+                className={`${TOOL} aria-pressed:bg-ink aria-pressed:text-sheet ${look}`}
+              >
+                {label}
+              </Radix.ToggleItem>
+            </Hint>
+          ))}
+        </Radix.ToggleGroup>
+      ))}
+      <span className="ml-1 flex items-center border-l border-line pl-1">
+        {inserts.map(({ label, hint, run }) => (
+          <Tool key={label} label={label} hint={hint} onUse={() => run(editor)} />
+        ))}
+        <Tool
+          label="picture"
+          hint="A picture from a file; pasting and dropping works too"
+          sign={<Image size={16} aria-hidden="true" />}
+          onUse={() => input.current?.click()}
+        />
+      </span>
       <input
         ref={input}
         type="file"
@@ -140,46 +154,55 @@ export function Toolbar({ editor, onToken, onPicture }: Props) {
           event.target.value = "";
         }}
       />
-      <Gap />
-      {history.map((command) => (
+      <span className="ml-1 flex items-center border-l border-line pl-1">
         <Tool
-          key={command.label}
-          label={command.label}
-          hint={command.hint}
-          onUse={() => command.run(editor)}
+          label="undo"
+          hint="Undo (Ctrl Z)"
+          sign={<Undo2 size={16} aria-hidden="true" />}
+          onUse={() => focused(editor).undo().run()}
         />
-      ))}
-    </div>
+        <Tool
+          label="redo"
+          hint="Redo (Ctrl Shift Z)"
+          sign={<Redo2 size={16} aria-hidden="true" />}
+          onUse={() => focused(editor).redo().run()}
+        />
+      </span>
+    </Radix.Root>
   );
+}
+
+const TOOL = "min-h-7 px-1.5 whitespace-nowrap hover:bg-wash";
+
+/** The words that are selected stay so: what a button does is done to them. */
+function keepSelection(event: { preventDefault: () => void }): void {
+  event.preventDefault();
 }
 
 function Tool({
   label,
   hint,
+  sign,
   look = "",
-  on = false,
   onUse,
 }: {
   label: string;
   hint: string;
-  look?: string | undefined;
-  on?: boolean;
+  /** Shown in place of the label, where it is read quicker. */
+  sign?: ReactNode;
+  look?: string;
   onUse: () => void;
 }) {
   return (
-    <button
-      type="button"
-      aria-pressed={on}
-      title={hint}
-      onMouseDown={(event) => event.preventDefault()}
-      onClick={onUse}
-      className={`px-1.5 py-0.5 whitespace-nowrap ${on ? "bg-ink text-sheet" : "hover:bg-wash"} ${look}`}
-    >
-      {label}
-    </button>
+    <Hint words={hint}>
+      <Radix.Button
+        {...(sign ? { "aria-label": label } : {})}
+        onMouseDown={keepSelection}
+        onClick={onUse}
+        className={`${TOOL} ${look}`}
+      >
+        {sign ?? label}
+      </Radix.Button>
+    </Hint>
   );
-}
-
-function Gap() {
-  return <span className="mx-1 self-stretch border-l border-line" />;
 }

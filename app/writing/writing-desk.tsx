@@ -9,7 +9,7 @@ import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { OpenReply } from "#server/replies/open-writing";
 import { useClock } from "../ui/time";
-import { useKeys } from "../ui/use-keys";
+import { useShortcut } from "../ui/use-shortcut";
 import { BlanksPanel } from "./blanks-panel";
 import type { Definitions } from "./editor/definitions";
 import { FilesPanel } from "./files-panel";
@@ -111,13 +111,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
       editor.chain().focus().setTextSelection({ from: at.from, to: at.to }).scrollIntoView().run();
   };
 
-  useKeys((event) => {
-    const index = Number(event.key) - 1;
-    const wanted = panels[index];
-    if (!event.altKey || event.ctrlKey || event.metaKey || wanted === undefined) return;
-    event.preventDefault();
-    setPanel(wanted);
-  });
+  useShortcut("panel", ({ code }) => setPanel(panels[Number(code.at(-1)) - 1] ?? panel));
 
   if (!variant) return null;
   const count: Partial<Record<Panel, number>> = {
@@ -154,7 +148,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
             className="gap-x-3.5 px-5 pt-3 text-sm"
             tabs={panels.map((name, index) => ({
               value: name,
-              title: `Alt ${index + 1}`,
+              hint: `Alt ${index + 1}`,
               words: (
                 <>
                   {name}
