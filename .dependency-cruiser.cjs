@@ -46,7 +46,7 @@ module.exports = {
       from: {
         path: "^app/",
         pathNot:
-          "^app/(ui/(desk|events|paper)|ui/nowhere|entry\\.server|account/(sign-in|sign-out|sessions)|waiting/(route|home)|answering/(route|addresses|draft|opened|draft-files|send|call-back|try-again|strip-search|file|library-file|message-html|message-raw)|shelves/(route|bulk|pins|columns|arrange|arrange-data|proposals)|writing/(new|create|route|save|send-off|files|trials|history|filing|from-case)|setup/(route|data|facts|fact|signatures|stationery|usual|fields|people)|outside/(route|mailbox|message|message-html|attachment))\\.tsx?$",
+          "^app/([^/]+/acts/.+|ui/(desk|events|paper)|ui/nowhere|entry\\.server|account/(sign-in|sign-out|sessions)|waiting/(route|home)|answering/(route|draft|opened|send|strip-search|file|library-file|message-html|message-raw)|shelves/(route|arrange|proposals)|writing/(new|route|save|trials|history)|setup/(route|facts|fact|signatures|stationery|usual|fields|people)|outside/(route|mailbox|message|message-html|attachment))\\.tsx?$",
       },
       to: { path: "^server/", dependencyTypesNot: ["type-only"] },
     },
@@ -80,7 +80,7 @@ module.exports = {
     {
       name: "not-to-dev-dependency",
       severity: "error",
-      from: { path: "^(app|core|server|standins|cli|demo)/", pathNot: "(\\.test\\.tsx?|testing\\.ts)$" },
+      from: { path: "^(app|core|server|standins|cli|demo)/", pathNot: "(\\.test\\.tsx?|testing\\.ts|-environment\\.mjs)$" },
       to: {
         dependencyTypes: ["npm-dev"],
         dependencyTypesNot: ["type-only"],

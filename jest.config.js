@@ -1,6 +1,5 @@
 /** Unit tests stand beside what they test; tests of the interface are in e2e/ and run by Playwright. */
-export default {
-  testEnvironment: "node",
+const common = {
   extensionsToTreatAsEsm: [".ts", ".tsx"],
   transform: {
     "^.+\\.tsx?$": [
@@ -15,10 +14,22 @@ export default {
       },
     ],
   },
-  testMatch: [
-    "<rootDir>/{app,core,server,standins,cli,demo,scripts}/**/*.test.ts",
-    "<rootDir>/app/**/*.test.tsx",
-  ],
   setupFiles: ["<rootDir>/app/ui/testing.ts"],
+};
+
+export default {
   testTimeout: 30000,
+  projects: [
+    {
+      ...common,
+      testEnvironment: "node",
+      testMatch: ["<rootDir>/{app,core,server,standins,cli,demo,scripts}/**/*.test.ts"],
+    },
+    // What is drawn is tested in a page.
+    {
+      ...common,
+      testEnvironment: "<rootDir>/app/ui/jsdom-environment.mjs",
+      testMatch: ["<rootDir>/app/**/*.test.tsx"],
+    },
+  ],
 };

@@ -271,7 +271,7 @@ test("nobody reads another's personal shelf: not by address, search, form or dat
     await expect(other.getByRole("option", { name: /Ravioli/ })).toBeHidden();
     for (const [path, body] of [
       [`${address}/save`, { revision: 0, baseId: null, content: {} }],
-      [`${address}/send-off`, { what: "drop" }],
+      [`${address}/drop`, {}],
       [`${address}.data`, null],
     ] as const) {
       const answer = await other.evaluate(

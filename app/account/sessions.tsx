@@ -2,7 +2,7 @@ import { Form, redirect } from "react-router";
 import { z } from "zod";
 import { idInPath } from "#server/edge";
 import { endSessions, sessionsOf } from "#server/people/sessions";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
@@ -17,7 +17,7 @@ const form = z.union([z.object({ id: idInPath }), z.object({ others: z.literal("
 
 export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
-  return answering(async () => {
+  return loaderResult(async () => {
     const asked = form.parse(Object.fromEntries(await readForm(args.request)));
     await endSessions(em, viewer, "id" in asked ? asked : { allBut: args.context.sessionId ?? 0 });
     return redirect("/sessions");

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { entityManager } from "#server/db/orm";
 import { signIn } from "#server/people/sign-in";
 import { endSession } from "#server/people/sessions";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { readDevice, writeDevice, writeToken } from "#server/web/cookie";
 import { Button } from "../ui/button";
@@ -36,7 +36,7 @@ export function loader({ request, context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const fields = Object.fromEntries(await answering(() => readForm(request)));
+  const fields = Object.fromEntries(await loaderResult(() => readForm(request)));
   const email = typeof fields.email === "string" ? fields.email.trim() : "";
   const parsed = form.safeParse({ ...fields, email });
   if (!parsed.success)

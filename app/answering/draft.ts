@@ -2,7 +2,7 @@ import { z } from "zod";
 import { draftSchema, saveDraft } from "#server/answering/draft";
 import { otherNames } from "#server/answering/names";
 import { findCase } from "#server/answering/open";
-import { answeringJson } from "#server/web/answers";
+import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/draft";
@@ -14,7 +14,7 @@ const body = z.strictObject({ draft: draftSchema, text: z.string().max(400_000) 
 
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answeringJson(async () => {
+  return actionResult(async () => {
     const { number } = params.parse(args.params);
     const given = await readBody(args.request, body);
     const version = await saveDraft(em, viewer, number, given.draft, now);

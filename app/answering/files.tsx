@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import * as z from "zod/mini";
 import type { OpenCase } from "#server/answering/open";
+import { useAct } from "../ui/act";
 import { fileSize } from "../ui/file-size";
 import type { AnswerHandle } from "./use-answer";
 
@@ -11,12 +12,13 @@ const attached = z.object({
   contentType: z.string(),
   size: z.number(),
 });
-const refused = z.object({ problem: z.string() });
+const nothing = z.object({});
 
 /** Files that go with the letter: those of its replies, and those that the agent adds. */
 export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }) {
   const { attachments, setAttachments, letter, saver } = answer;
   const [problem, setProblem] = useState<string | null>(null);
+  const act = useAct();
   const input = useRef<HTMLInputElement>(null);
   const own = new Set(attachments.map((file) => file.id));
   const withReplies = letter?.letter.attachments.filter((file) => !own.has(file.id)) ?? [];
@@ -30,19 +32,15 @@ export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }
     await kept?.flush();
     const form = new FormData();
     form.set("file", file);
-    const response = await fetch(`/cases/${open.number}/files`, { method: "POST", body: form });
-    const body: unknown = await response.json();
-    const done = attached.safeParse(body);
-    if (done.success) setAttachments([...attachments, done.data]);
-    else setProblem(refused.safeParse(body).data?.problem ?? "The file was not taken");
+    const done = await act(`/cases/${open.number}/files`, form, attached);
+    if (done.ok) setAttachments([...attachments, done.data]);
+    else setProblem(done.problem);
   };
 
   const remove = async (attachmentId: number) => {
-    const response = await fetch(`/cases/${open.number}/files?attachment=${attachmentId}`, {
-      method: "DELETE",
-    });
-    if (response.ok) setAttachments(attachments.filter((file) => file.attachmentId !== attachmentId));
-    else setProblem("The file could not be taken off");
+    const done = await act(`/cases/${open.number}/files/${attachmentId}/remove`, {}, nothing);
+    if (done.ok) setAttachments(attachments.filter((file) => file.attachmentId !== attachmentId));
+    else setProblem(done.problem);
   };
 
   return (

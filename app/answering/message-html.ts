@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { attachedFile, messageHtml } from "#server/cases/conversation";
 import { cleanMessage } from "#server/cases/clean";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/message-html";
 import { idInPath } from "#server/edge";
@@ -19,7 +19,7 @@ const TOO_MUCH =
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   const remote = new URL(args.request.url).searchParams.get("pictures") === "remote";
-  const page = await answering(async () => {
+  const page = await loaderResult(async () => {
     const { id } = params.parse(args.params);
     const { html, files } = await messageHtml(em, id);
     const pictures = new Map<string, string>();

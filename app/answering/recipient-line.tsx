@@ -1,9 +1,8 @@
 import { useState } from "react";
-import { useRevalidator } from "react-router";
 import * as z from "zod/mini";
 import { addressee } from "#core/checks/addressee";
 import type { OpenCase } from "#server/answering/open";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { useToast } from "../ui/toast";
 import type { AnswerHandle } from "./use-answer";
 import { RadioGroup } from "../ui/radio-group";
@@ -96,11 +95,10 @@ function NewAddress({
   onConfirm: () => void;
 }) {
   const toast = useToast();
-  const { revalidate } = useRevalidator();
+  const act = useAct();
   const keep = async () => {
-    const done = await post(`/cases/${open.number}/addresses`, { address }, kept);
+    const done = await act(`/cases/${open.number}/addresses`, { address }, kept);
     if (!done.ok) toast({ words: done.problem, tone: "stop" });
-    else await revalidate();
   };
   return (
     <p

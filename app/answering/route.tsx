@@ -5,7 +5,7 @@ import { openCase } from "#server/answering/open";
 import { MOST_PAGES } from "#server/cases/conversation";
 import { neighbours } from "#server/cases/waiting";
 import { idInPath } from "#server/edge";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { readQuery } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { steadily } from "../ui/stale";
@@ -18,7 +18,7 @@ const query = z.object({ earlier: z.coerce.number().int().min(0).max(MOST_PAGES)
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answering(async () => {
+  return loaderResult(async () => {
     const number = idInPath.parse(args.params.number);
     const { earlier } = readQuery(args.request, query);
     const [open, around] = await Promise.all([

@@ -1,5 +1,6 @@
 import type { useNavigate } from "react-router";
 import * as z from "zod/mini";
+import type { Act } from "../ui/act";
 import type { ToastMessage } from "../ui/toast";
 
 const sentSchema = z.object({
@@ -17,8 +18,12 @@ const stoppedSchema = z.object({
 const refusedSchema = z.object({ problem: z.string() });
 const calledBack = z.object({ case: z.number() });
 
-type Toast = (toast: ToastMessage) => void;
-type Navigate = ReturnType<typeof useNavigate>;
+/** What a screen does things by. */
+interface Ways {
+  act: Act;
+  toast: (toast: ToastMessage) => void;
+  navigate: ReturnType<typeof useNavigate>;
+}
 
 /**
  * Asks the server to send the draft of a case.
@@ -44,21 +49,18 @@ export async function requestSending(
 }
 
 /** Says that a letter is on its way, and offers to call it back. */
-export function tellSent({ message, dueAt, to }: Sent, toast: Toast, navigate: Navigate): void {
-  toast({
+export function tellSent({ message, dueAt, to }: Sent, ways: Ways): void {
+  ways.toast({
     words: `On its way to ${to}`,
     until: Date.parse(dueAt),
-    action: { label: "Call it back", run: () => void callBack(message, toast, navigate) },
+    action: { label: "Call it back", run: () => void callBack(message, ways) },
   });
 }
 
-async function callBack(message: number, toast: Toast, navigate: Navigate): Promise<void> {
-  const response = await fetch(`/messages/${message}/call-back`, { method: "POST" });
-  const body: unknown = await response.json();
-  const done = calledBack.safeParse(body);
-  if (!done.success) {
-    const problem = refusedSchema.safeParse(body).data?.problem;
-    toast({ words: problem ?? "It could not be called back", tone: "stop" });
+async function callBack(message: number, { act, toast, navigate }: Ways): Promise<void> {
+  const done = await act(`/messages/${message}/call-back`, {}, calledBack);
+  if (!done.ok) {
+    toast({ words: done.problem, tone: "stop" });
     return;
   }
   toast({ words: "Called back. It is your draft again." });

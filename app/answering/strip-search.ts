@@ -2,7 +2,7 @@ import { z } from "zod";
 import { STRIP_LENGTH, findCase } from "#server/answering/open";
 import { inquiriesOf } from "#server/ranking/inquiries";
 import { stripReplies } from "#server/replies/strip";
-import { answeringJson } from "#server/web/answers";
+import { actionResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/strip-search";
 import { idInPath } from "#server/edge";
@@ -12,7 +12,7 @@ const query = z.object({ q: z.string().max(200).default(""), language: z.string(
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
-  return answeringJson(async () => {
+  return actionResult(async () => {
     const { number } = params.parse(args.params);
     const { q, language } = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
     const subject = await findCase(em, number);

@@ -2,6 +2,7 @@ import { useCallback, useRef } from "react";
 import { useNavigate, useRevalidator } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
+import { useAct } from "../ui/act";
 import { useToast } from "../ui/toast";
 import { focusNamedBlank, focusOpenBlank } from "./blanks";
 import { findingPosition } from "./editor/decorations";
@@ -28,6 +29,7 @@ export function useSend(
 ): (then: "next" | "stay") => Promise<void> {
   const toast = useToast();
   const navigate = useNavigate();
+  const act = useAct();
   const { revalidate } = useRevalidator();
   const busy = useRef(false);
   const { editor, saver } = answer;
@@ -69,7 +71,7 @@ export function useSend(
           return;
         }
         saver()?.stop();
-        tellSent(sent, toast, navigate);
+        tellSent(sent, { act, toast, navigate });
         const { message, next } = sent;
         if (then === "next") await navigate(next === null ? "/waiting" : `/cases/${next}`);
         else await navigate(`/cases/${number}?sent=${message}`, { replace: true });
@@ -82,7 +84,7 @@ export function useSend(
         busy.current = false;
       }
     },
-    [editor, saver, number, lastMessage, seen, showsOther, show, toast, navigate, revalidate],
+    [editor, saver, number, lastMessage, seen, showsOther, show, act, toast, navigate, revalidate],
   );
 }
 

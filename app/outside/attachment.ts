@@ -1,13 +1,13 @@
 import { z } from "zod";
 import { outsideAttachment } from "#server/outside/mailboxes";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/attachment";
 
 export async function loader(args: Route.LoaderArgs) {
   await signedIn(args);
   const index = z.coerce.number().int().min(0).catch(-1).parse(args.params.index);
-  const file = await answering(() => outsideAttachment(args.params.id, index));
+  const file = await loaderResult(() => outsideAttachment(args.params.id, index));
   const headers = new Headers({
     "X-Content-Type-Options": "nosniff",
     "Content-Security-Policy": "default-src 'none'; sandbox",

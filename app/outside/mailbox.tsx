@@ -2,7 +2,7 @@ import { data, Link, redirect } from "react-router";
 import { z } from "zod";
 import { Unusable } from "#server/errors";
 import { correspondents, mailbox, writeIn } from "#server/outside/mailboxes";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
@@ -12,7 +12,10 @@ import { WriteToUs } from "./write-to-us";
 export async function loader(args: Route.LoaderArgs) {
   const { em } = await signedIn(args);
   const address = args.params.address;
-  return answering(async () => ({ ...(await correspondents(em, address)), mails: await mailbox(address) }));
+  return loaderResult(async () => ({
+    ...(await correspondents(em, address)),
+    mails: await mailbox(address),
+  }));
 }
 
 const form = z.object({
@@ -26,7 +29,7 @@ const form = z.object({
 
 export async function action(args: Route.ActionArgs) {
   await signedIn(args);
-  const fields = Object.fromEntries(await answering(() => readForm(args.request)));
+  const fields = Object.fromEntries(await loaderResult(() => readForm(args.request)));
   const parsed = form.safeParse(fields);
   if (!parsed.success)
     return data({ fields: z.flattenError(parsed.error).fieldErrors, problem: null }, { status: 400 });

@@ -1,5 +1,5 @@
 import { outsideAttachment, outsideMail } from "#server/outside/mailboxes";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/message-html";
 
@@ -10,7 +10,7 @@ import type { Route } from "./+types/message-html";
 export async function loader(args: Route.LoaderArgs) {
   await signedIn(args);
   const { id } = args.params;
-  const html = await answering(async () => {
+  const html = await loaderResult(async () => {
     const mail = await outsideMail(id);
     let page = mail.html ?? "";
     for (const [index, file] of mail.attachments.entries()) {

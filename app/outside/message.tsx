@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { correspondents, outsideMail } from "#server/outside/mailboxes";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
 import { fileSize } from "../ui/file-size";
@@ -11,7 +11,7 @@ import { WriteToUs } from "./write-to-us";
 export async function loader(args: Route.LoaderArgs) {
   const { em } = await signedIn(args);
   const { address, id } = args.params;
-  return answering(async () => ({ ...(await correspondents(em, address)), mail: await outsideMail(id) }));
+  return loaderResult(async () => ({ ...(await correspondents(em, address)), mail: await outsideMail(id) }));
 }
 
 const views = ["formatted", "text", "source"] as const;

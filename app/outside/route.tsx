@@ -1,7 +1,7 @@
 import { data, Form, NavLink, Outlet, useSubmit } from "react-router";
 import { z } from "zod";
 import { outsidePeople, readFaults, writeFaults } from "#server/outside/mailboxes";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
@@ -17,15 +17,19 @@ const faultsForm = z.object({
 export async function loader(args: Route.LoaderArgs) {
   const { em } = await signedIn(args);
   const text = new URL(args.request.url).searchParams.get("who")?.slice(0, 200) ?? "";
-  return answering(async () => ({ text, people: await outsidePeople(em, text), faults: await readFaults() }));
+  return loaderResult(async () => ({
+    text,
+    people: await outsidePeople(em, text),
+    faults: await readFaults(),
+  }));
 }
 
 export async function action(args: Route.ActionArgs) {
   const { viewer } = await signedIn(args);
-  const parsed = faultsForm.safeParse(Object.fromEntries(await answering(() => readForm(args.request))));
+  const parsed = faultsForm.safeParse(Object.fromEntries(await loaderResult(() => readForm(args.request))));
   if (!parsed.success)
     return data({ problem: parsed.error.issues[0]?.message ?? "Not usable" }, { status: 400 });
-  await answering(() => writeFaults(viewer, parsed.data));
+  await loaderResult(() => writeFaults(viewer, parsed.data));
   return { problem: null };
 }
 

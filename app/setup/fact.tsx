@@ -2,13 +2,13 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import * as z from "zod/mini";
 import { factUses, openFact, type FactUse } from "#server/house/facts";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
 import { Select } from "../ui/select";
 import { ComparedWords } from "../ui/compared";
 import { languageName } from "#core/language/tag";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { exactTime, useClock } from "../ui/time";
 import type { Route } from "./+types/fact";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
@@ -17,7 +17,7 @@ import { DateField } from "../ui/date-field";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answering(async () => ({
+  return loaderResult(async () => ({
     ...(await openFact(em, viewer, args.params.key, now)),
     uses: await factUses(em, viewer, args.params.key, undefined, now),
     mayDescribe: viewer.role !== "agent",
@@ -39,7 +39,8 @@ const preview = z.object({
 export default function Fact({ loaderData }: Route.ComponentProps) {
   const { fact, values, uses, mayDescribe } = loaderData;
   const { timeZone } = useClock();
-  const { send, problem } = useSend("/setup/data");
+  const { send, problem } = useSend(`/setup/facts/${fact.key}`);
+  const act = useAct();
   const [draft, setDraft] = useState(draftOf(fact.value));
   const [from, setFrom] = useState("");
   const [shown, setShown] = useState<FactUse[] | null>(null);
@@ -50,24 +51,21 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
 
   useEffect(() => {
     if (!changed) return;
-    const controller = new AbortController();
+    let wanted = true;
     const timer = setTimeout(() => {
-      void post(
-        "/setup/data",
-        { what: "preview fact", key: fact.key, value: JSON.parse(asked) as unknown },
-        preview,
-        { signal: controller.signal },
-      ).then((result) => {
-        if (controller.signal.aborted) return;
-        setShown(result.ok ? result.data.uses : null);
-        setUnfit(result.ok ? null : result.problem);
-      });
+      void act(`/setup/facts/${fact.key}/preview`, { value: JSON.parse(asked) as unknown }, preview).then(
+        (result) => {
+          if (!wanted) return;
+          setShown(result.ok ? result.data.uses : null);
+          setUnfit(result.ok ? null : result.problem);
+        },
+      );
     }, 200);
     return () => {
       clearTimeout(timer);
-      controller.abort();
+      wanted = false;
     };
-  }, [changed, asked, fact.key]);
+  }, [act, changed, asked, fact.key]);
 
   const list = changed ? (shown ?? uses) : uses;
   return (
@@ -90,7 +88,8 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
               onSubmit={(event) => {
                 event.preventDefault();
                 void send(
-                  { what: "set fact", key: fact.key, value, from: from || null },
+                  "set",
+                  { value, from: from || null },
                   from ? `It holds from ${from}.` : "It holds from now.",
                 ).then((ok) => {
                   if (ok && from) setDraft(draftOf(fact.value));
@@ -125,9 +124,7 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
               <Select
                 value={fact.changedBy}
                 options={CHANGED_BY}
-                onChange={(changedBy) =>
-                  void send({ what: "describe fact", key: fact.key, label: fact.label, changedBy })
-                }
+                onChange={(changedBy) => void send("describe", { label: fact.label, changedBy })}
               />
             </label>
           )}
@@ -151,12 +148,7 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
                       <button
                         type="button"
                         className="quiet-link ml-3"
-                        onClick={() =>
-                          void send(
-                            { what: "drop planned", key: fact.key, id: one.id },
-                            "It is not planned any more.",
-                          )
-                        }
+                        onClick={() => void send(`planned/${one.id}/drop`, {}, "It is not planned any more.")}
                       >
                         take it back
                       </button>

@@ -81,7 +81,7 @@ function usedBy({ uses, papers }: { uses: number; papers: number }): string {
 }
 
 function NewFact({ types }: { types: FactType[] }) {
-  const { send, problem } = useSend("/setup/data");
+  const { send, problem } = useSend("/setup");
   const [label, setLabel] = useState("");
   const [type, setType] = useState<FactType>("text");
   const [draft, setDraft] = useState(draftOf(null));
@@ -91,7 +91,8 @@ function NewFact({ types }: { types: FactType[] }) {
       onSubmit={(event) => {
         event.preventDefault();
         void send(
-          { what: "add fact", label, type, value: valueOfDraft(type, draft), changedBy: "curator" },
+          "new-fact",
+          { label, type, value: valueOfDraft(type, draft), changedBy: "curator" },
           "There is a new house fact.",
         ).then((ok) => {
           if (!ok) return;

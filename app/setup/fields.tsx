@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { fieldTypes, listFields } from "#server/house/fields";
 import { requireRole } from "#server/people/viewer";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
 import { Select } from "../ui/select";
@@ -10,7 +10,7 @@ import { useSend } from "./use-send";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
-  return answering(async () => {
+  return loaderResult(async () => {
     requireRole(viewer, "lead");
     return { fields: await listFields(em), types: [...fieldTypes] };
   });
@@ -19,7 +19,7 @@ export async function loader(args: Route.LoaderArgs) {
 /** Fields that the house adds to its cases; each is a token at once. */
 export default function Fields({ loaderData }: Route.ComponentProps) {
   const { fields, types } = loaderData;
-  const { send, problem } = useSend("/setup/data");
+  const { send, problem } = useSend("/setup");
   const [label, setLabel] = useState("");
   const [type, setType] = useState<(typeof types)[number]>("text");
   return (
@@ -40,7 +40,7 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
                 <button
                   type="button"
                   className="quiet-link"
-                  onClick={() => void send({ what: "remove field", key: field.key }, "It is gone.")}
+                  onClick={() => void send(`fields/${field.key}/remove`, {}, "It is gone.")}
                 >
                   take away
                 </button>
@@ -58,7 +58,7 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
         className="mt-6 flex max-w-2xl flex-wrap items-end gap-5"
         onSubmit={(event) => {
           event.preventDefault();
-          void send({ what: "add field", label, type }, "Replies can use it now.").then((ok) => {
+          void send("new-field", { label, type }, "Replies can use it now.").then((ok) => {
             if (ok) setLabel("");
           });
         }}

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { peopleDetails, type LackingPerson } from "#server/house/signatures";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
 import type { Route } from "./+types/people";
@@ -8,7 +8,7 @@ import { useSend } from "./use-send";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
-  return answering(() => peopleDetails(em, viewer));
+  return loaderResult(() => peopleDetails(em, viewer));
 }
 
 /** What signatures and replies print of colleagues, and who lacks what. */
@@ -37,7 +37,7 @@ export default function People({ loaderData }: Route.ComponentProps) {
 }
 
 function Row({ person }: { person: LackingPerson }) {
-  const { send, problem } = useSend("/setup/data");
+  const { send, problem } = useSend("/setup");
   const [draft, setDraft] = useState({
     title: person.title ?? "",
     department: person.department ?? "",
@@ -52,7 +52,7 @@ function Row({ person }: { person: LackingPerson }) {
         className="flex flex-wrap items-end gap-x-5 gap-y-2"
         onSubmit={(event) => {
           event.preventDefault();
-          void send({ what: "person", id: person.id, ...draft });
+          void send(`people/${person.id}/keep`, draft);
         }}
       >
         <span className="w-56">

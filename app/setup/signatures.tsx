@@ -76,13 +76,13 @@ function SignatureForm({
   label: string;
 }) {
   const [words, setWords] = useState<Doc | null>(null);
-  const { send, problem } = useSend("/setup/data");
+  const { send, problem } = useSend("/setup");
   return (
     <form
       className="mt-3 flex flex-col gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void send({ what: "signature", team, document: words }).then((ok) => {
+        void send("keep-signature", { team, document: words }).then((ok) => {
           if (ok) setWords(null);
         });
       }}

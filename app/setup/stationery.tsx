@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import { allStationery, type TeamStationery } from "#server/house/stationery";
 import { ownContext } from "#server/house/own-context";
 import { requireRole } from "#server/people/viewer";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { catalogue, type Token } from "#core/tokens/catalogue";
 import type { Context } from "#core/tokens/context";
@@ -21,7 +21,7 @@ import { TabList, TabPanel, Tabs } from "../ui/tabs";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answering(async () => {
+  return loaderResult(async () => {
     requireRole(viewer, "curator");
     const { context, own } = await ownContext(em, viewer, now);
     return { papers: await allStationery(em), context, words: own };
@@ -68,7 +68,7 @@ function PaperForm({
   tokens: ReadonlyMap<string, Token>;
   context: Context;
 }) {
-  const { send, problem } = useSend("/setup/data");
+  const { send, problem } = useSend("/setup");
   const { upload, problem: uploadProblem } = useUpload();
   const [paper, setPaper] = useState<Paper>(
     stationery.paper ?? {
@@ -132,8 +132,7 @@ function PaperForm({
       className="mt-4 flex flex-col gap-5"
       onSubmit={(event) => {
         event.preventDefault();
-        void send({
-          what: "stationery",
+        void send("keep-stationery", {
           team: stationery.team,
           name: paper.name,
           header: paper.header,

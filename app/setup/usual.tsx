@@ -1,6 +1,6 @@
 import { usualReplies, type UsualRow } from "#server/house/usual";
 import { requireRole } from "#server/people/viewer";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/usual";
@@ -8,7 +8,7 @@ import { useSend } from "./use-send";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
-  return answering(async () => {
+  return loaderResult(async () => {
     requireRole(viewer, "curator");
     return { rows: await usualReplies(em) };
   });
@@ -17,7 +17,7 @@ export async function loader(args: Route.LoaderArgs) {
 /** What first answers open and close with, by team and channel. */
 export default function Usual({ loaderData }: Route.ComponentProps) {
   const { rows } = loaderData;
-  const { send, problem } = useSend("/setup/data");
+  const { send, problem } = useSend("/setup");
   const teams = [...new Map(rows.map((row) => [row.team, row.teamName]))];
   const choice = (row: UsualRow | undefined) =>
     row && (
@@ -27,8 +27,7 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
         value={row.chosen ?? ""}
         options={[["", "none"], ...row.offered.map((one) => [one.key, one.title] as const)]}
         onChange={(reply) =>
-          void send({
-            what: "usual",
+          void send("keep-usual", {
             team: row.team,
             channel: row.channel,
             part: row.part,

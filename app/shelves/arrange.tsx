@@ -1,13 +1,13 @@
 import { useState } from "react";
-import { Link, useRevalidator } from "react-router";
+import { Link } from "react-router";
 import * as z from "zod/mini";
 import { allTeams, listShelves, type ShelfRow } from "#server/replies/shelves";
 import { requireRole } from "#server/people/viewer";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
 import { Mark } from "../ui/mark";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { SortableList } from "../ui/sortable-list";
 import { useToast } from "../ui/toast";
 import type { Route } from "./+types/arrange";
@@ -16,7 +16,7 @@ import { RadioGroup } from "../ui/radio-group";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
-  return answering(async () => {
+  return loaderResult(async () => {
     requireRole(viewer, "curator");
     const shelves = await listShelves(em, viewer);
     return { shelves: shelves.filter((shelf) => !shelf.mine), teams: await allTeams(em) };
@@ -24,23 +24,21 @@ export async function loader(args: Route.LoaderArgs) {
 }
 
 const done = z.object({});
-const URL_OF_DATA = "/shelves/arrange-data";
 
 /** The shared shelves: their order, names, marks and for whom they are. */
 export default function Arrange({ loaderData }: Route.ComponentProps) {
   const { shelves, teams } = loaderData;
-  const { revalidate } = useRevalidator();
+  const act = useAct();
   const toast = useToast();
   const [open, setOpen] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const send = async (body: object, words: string) => {
-    const result = await post(URL_OF_DATA, body, done);
+  const send = async (path: string, body: object, words: string) => {
+    const result = await act(path, body, done);
     setProblem(result.ok ? null : result.problem);
     if (result.ok) {
       toast({ words });
       setOpen(null);
     }
-    await revalidate();
   };
   const byKey = new Map(shelves.map((shelf) => [shelf.key, shelf]));
   return (
@@ -61,7 +59,7 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
         label="Shelves"
         keys={shelves.map((shelf) => shelf.key)}
         nameOf={(key) => byKey.get(key)?.name ?? key}
-        onOrder={(keys) => send({ what: "order", keys }, "The shelves stand in this order.")}
+        onOrder={(keys) => send("/shelves/order", { keys }, "The shelves stand in this order.")}
         className="mt-3 max-w-2xl"
         itemClassName="border-b border-line py-2.5"
       >
@@ -92,8 +90,8 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
                 <ShelfForm
                   shelf={shelf}
                   teams={teams}
-                  onSave={(input) => void send({ what: "save", key, ...input }, "Kept.")}
-                  onRemove={() => void send({ what: "remove", key }, `“${shelf.name}” is gone.`)}
+                  onSave={(input) => void send("/shelves/save", { key, ...input }, "Kept.")}
+                  onRemove={() => void send(`/shelves/${key}/remove`, {}, `“${shelf.name}” is gone.`)}
                 />
               )}
             </>
@@ -106,7 +104,7 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
           key={shelves.length}
           shelf={null}
           teams={teams}
-          onSave={(input) => void send({ what: "save", key: null, ...input }, "There is a new shelf.")}
+          onSave={(input) => void send("/shelves/save", { key: null, ...input }, "There is a new shelf.")}
           onRemove={null}
         />
       </section>

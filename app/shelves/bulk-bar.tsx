@@ -1,9 +1,8 @@
 import { useState } from "react";
-import { useRevalidator } from "react-router";
 import * as z from "zod/mini";
 import type { BulkInput } from "#server/replies/filing";
 import type { ShelfRow } from "#server/replies/shelves";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { Select } from "../ui/select";
 import { useToast } from "../ui/toast";
 import { emptySelection, type Selection } from "./selection";
@@ -32,25 +31,24 @@ const undone = z.object({ undone: z.number(), stay: z.number() });
 
 /** What can be done with the selected replies; every change can be undone. */
 export function BulkBar({ selection, onSelect, total, shown, filter, shelves, owners, tags }: Props) {
-  const { revalidate } = useRevalidator();
+  const act = useAct();
   const toast = useToast();
   const [busy, setBusy] = useState(false);
   const count = selection.all ? total : selection.keys.size;
   if (count === 0) return null;
 
   const undo = async (id: number) => {
-    const result = await post("/shelves/bulk", { undo: id }, undone);
+    const result = await act(`/shelves/bulk/${id}/undo`, {}, undone);
     if (!result.ok) toast({ words: result.problem, tone: "stop" });
     else {
       const stay = result.data.stay > 0 ? `; ${result.data.stay} were changed since and stay` : "";
       toast({ words: `${result.data.undone} as before${stay}.` });
     }
-    await revalidate();
   };
   const change = async (what: BulkInput) => {
     setBusy(true);
     const which = selection.all ? { filter } : { keys: [...selection.keys] };
-    const result = await post("/shelves/bulk", { ...which, change: what }, done);
+    const result = await act("/shelves/bulk", { ...which, change: what }, done);
     setBusy(false);
     if (!result.ok) {
       toast({ words: result.problem, tone: "stop" });
@@ -65,7 +63,6 @@ export function BulkBar({ selection, onSelect, total, shown, filter, shelves, ow
         action: { label: "Undo", run: () => void undo(id) },
       });
     if (changed > 0) onSelect(emptySelection);
-    await revalidate();
   };
 
   return (

@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { useState } from "react";
-import { Link, useNavigate, useRevalidator, useSearchParams } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import { useDebouncedCallback } from "use-debounce";
 import * as z from "zod/mini";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
@@ -9,7 +9,7 @@ import { Kbd } from "../ui/kbd";
 import { languageName } from "#core/language/tag";
 import { Popover } from "../ui/popover";
 import { SortableList } from "../ui/sortable-list";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { sameWords, Select, type Option } from "../ui/select";
 import { useShortcut } from "../ui/use-shortcut";
 import { columnLabels } from "./column-labels";
@@ -228,13 +228,12 @@ function Choice({
 const nothing = z.object({});
 
 function ColumnChoice({ columns }: { columns: ReplyColumn[] }) {
-  const { revalidate } = useRevalidator();
+  const act = useAct();
   const [problem, setProblem] = useState<string | null>(null);
   const others = (Object.keys(columnLabels) as ReplyColumn[]).filter((one) => !columns.includes(one));
   const choose = async (next: ReplyColumn[]) => {
-    const done = await post("/shelves/columns", { columns: next }, nothing);
+    const done = await act("/shelves/columns", { columns: next }, nothing);
     setProblem(done.ok ? null : done.problem);
-    await revalidate();
   };
   return (
     <Popover words="columns" className="w-52">

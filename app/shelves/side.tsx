@@ -1,11 +1,11 @@
 import { useState } from "react";
-import { Link, useRevalidator, useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import * as z from "zod/mini";
 import type { NamedReply } from "#server/replies/pins";
 import type { ShelfRow } from "#server/replies/shelves";
 import { Hint } from "../ui/hint";
 import { Mark } from "../ui/mark";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { SortableList } from "../ui/sortable-list";
 import { withParams } from "./params";
 
@@ -105,7 +105,7 @@ function ShelfLink({
 function ReplyLink({ reply }: { reply: NamedReply }) {
   return (
     <Hint words={`${reply.title}, ${reply.shelf}`}>
-      <Link to={`/replies/${reply.key}`} className="flex items-baseline gap-2 hover:underline">
+      <Link to={`/replies/${reply.key}`} className="flex min-w-0 grow items-baseline gap-2 hover:underline">
         <Mark letters={reply.mark} />
         <span className="min-w-0 truncate">{reply.title}</span>
       </Link>
@@ -117,12 +117,11 @@ const nothing = z.object({});
 
 /** Pinned replies in the person's own order, which they change by their handles. */
 function WithinReach({ reach }: { reach: NamedReply[] }) {
-  const { revalidate } = useRevalidator();
+  const act = useAct();
   const [problem, setProblem] = useState<string | null>(null);
   const put = async (keys: string[]) => {
-    const done = await post("/shelves/pins", { what: "order", keys }, nothing);
+    const done = await act("/shelves/pins/order", { keys }, nothing);
     setProblem(done.ok ? null : done.problem);
-    await revalidate();
   };
   const byKey = new Map(reach.map((reply) => [reply.key, reply]));
   return (
@@ -146,7 +145,7 @@ function WithinReach({ reach }: { reach: NamedReply[] }) {
               reply && (
                 <>
                   <ReplyLink reply={reply} />
-                  <span className="ml-auto">{handle}</span>
+                  {handle}
                 </>
               )
             );

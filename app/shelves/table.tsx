@@ -1,11 +1,11 @@
 import { ArrowDown, ArrowUp, Pin } from "lucide-react";
 import type { KeyboardEvent } from "react";
-import { Link, useNavigate, useRevalidator, useSearchParams } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import * as z from "zod/mini";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
 import type { ReplyRow } from "#server/replies/list";
 import { Mark } from "../ui/mark";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { relativeTime, useClock } from "../ui/time";
 import { useToast } from "../ui/toast";
 import { columnLabels, sortable } from "./column-labels";
@@ -29,7 +29,7 @@ export function ReplyTable({ found, filter, columns, selection, onSelect }: Prop
   const { rows, total, alike } = found;
   const [params] = useSearchParams();
   const navigate = useNavigate();
-  const { revalidate } = useRevalidator();
+  const act = useAct();
   const toast = useToast();
   const page = rows.map((row) => row.key);
   const chosen = page.filter((key) => isSelected(selection, key)).length;
@@ -53,9 +53,8 @@ export function ReplyTable({ found, filter, columns, selection, onSelect }: Prop
   };
 
   const pin = async (row: ReplyRow) => {
-    const done = await post("/shelves/pins", { what: "pin", key: row.key, pinned: !row.pinned }, nothing);
+    const done = await act(`/replies/${row.key}/pin`, { pinned: !row.pinned }, nothing);
     if (!done.ok) toast({ words: done.problem, tone: "stop" });
-    await revalidate();
   };
 
   if (rows.length === 0)

@@ -1,4 +1,3 @@
-/** @jest-environment jsdom */
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";

@@ -1,4 +1,3 @@
-/** @jest-environment jsdom */
 import { afterEach, describe, expect, jest, test } from "@jest/globals";
 import { cleanup, render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";

@@ -1,4 +1,3 @@
-/** @jest-environment jsdom */
 import { afterEach, expect, jest, test } from "@jest/globals";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";

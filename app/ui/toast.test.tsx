@@ -1,4 +1,3 @@
-/** @jest-environment jsdom */
 import { afterEach, beforeEach, describe, expect, jest, test } from "@jest/globals";
 import { act, cleanup, render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";

@@ -15,6 +15,7 @@ import { usePatterns } from "../answering/use-patterns";
 import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
+import { useAct } from "../ui/act";
 import { useToast } from "../ui/toast";
 import { useShortcut } from "../ui/use-shortcut";
 
@@ -71,6 +72,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
   const patterns = usePatterns(open);
   const languageOf = useLanguageGuess();
   const toast = useToast();
+  const act = useAct();
   const navigate = useNavigate();
   const { revalidate } = useRevalidator();
   const busy = useRef(false);
@@ -109,7 +111,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
         toast({ words: sent.problem, tone: "stop" });
         return;
       }
-      tellSent(sent, toast, navigate);
+      tellSent(sent, { act, toast, navigate });
       onClose(true);
       await revalidate();
     } catch (error) {

@@ -3,7 +3,7 @@ import { useNavigate } from "react-router";
 import * as z from "zod/mini";
 import type { Comparison } from "#server/replies/history";
 import { Button } from "../ui/button";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { useToast } from "../ui/toast";
 
 const done = z.object({ number: z.optional(z.number()) });
@@ -12,11 +12,9 @@ const done = z.object({ number: z.optional(z.number()) });
 export function Decide({
   compared,
   published,
-  onDone,
 }: {
   compared: Comparison;
   published: number | null;
-  onDone: () => void;
 }) {
   const { reply, after, before, versions } = compared;
   const [words, setWords] = useState("");
@@ -24,27 +22,26 @@ export function Decide({
   const [replace, setReplace] = useState(false);
   const navigate = useNavigate();
   const toast = useToast();
-  const url = `/replies/${reply.key}/send-off`;
+  const act = useAct();
   const { state, mine, id } = after.row;
   const working = versions.find((row) => row.state === "draft" && row.mine);
   const overCurrent = (before?.row.id ?? null) === published;
 
-  const send = async (body: object, said: string, to: string | null) => {
-    const result = await post(url, body, done);
+  const send = async (what: string, body: object, said: string, to: string | null) => {
+    const result = await act(`/replies/${reply.key}/${what}`, body, done);
     if (!result.ok) {
       setProblem(result.problem);
       if (result.status === 409 && result.problem.includes("working copy")) setReplace(true);
-      onDone();
       return;
     }
     setProblem(null);
     toast({ words: said });
-    if (to === null) onDone();
-    else await navigate(to);
+    if (to !== null) await navigate(to);
   };
   const workFrom = () =>
     void send(
-      { what: "work from", version: id, replace },
+      `versions/${id}/work-from`,
+      { replace },
       "It is in your working copy now.",
       `/replies/${reply.key}`,
     );
@@ -65,7 +62,8 @@ export function Decide({
             <Button
               onClick={() =>
                 void send(
-                  { what: "publish proposal", version: id, over: published, decision: words || null },
+                  `versions/${id}/publish`,
+                  { over: published, decision: words || null },
                   "It is on the shelf.",
                   "/shelves/proposals",
                 )
@@ -80,11 +78,7 @@ export function Decide({
             type="button"
             className="quiet-link"
             onClick={() =>
-              void send(
-                { what: "send back", version: id, decision: words },
-                "Sent back.",
-                "/shelves/proposals",
-              )
+              void send(`versions/${id}/send-back`, { decision: words }, "Sent back.", "/shelves/proposals")
             }
           >
             Send back
@@ -115,7 +109,8 @@ export function Decide({
             className="quiet-link"
             onClick={() =>
               void send(
-                { what: "merge", published },
+                `versions/${published}/merge`,
+                {},
                 "Your working copy rests on it now.",
                 `/replies/${reply.key}`,
               )

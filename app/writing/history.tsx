@@ -1,9 +1,9 @@
 import { useState } from "react";
-import { Link, useNavigate, useRevalidator } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { z } from "zod";
 import { compareVersions } from "#server/replies/history";
 import { ownTokens } from "#server/house/settings";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { catalogue } from "#core/tokens/catalogue";
 import { relativeTime, useClock } from "../ui/time";
@@ -23,7 +23,7 @@ const query = z.object({
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
   const asked = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
-  return answering(async () => ({
+  return loaderResult(async () => ({
     compared: await compareVersions(em, viewer, args.params.key, asked.after, asked.before),
     own: await ownTokens(em, now),
   }));
@@ -35,7 +35,6 @@ export default function History({ loaderData }: Route.ComponentProps) {
   const { reply, versions, before, after, published } = compared;
   const { now, timeZone } = useClock();
   const navigate = useNavigate();
-  const { revalidate } = useRevalidator();
   const [mode, setMode] = useState<"compared" | "whole">("compared");
   const said = (row: (typeof versions)[number]) =>
     `${row.number === null ? "working copy" : `version ${row.number}`}, ${row.author ?? "from the library’s files"}, ${relativeTime(Date.parse(row.at), now, timeZone)} (${versionWords(row)})`;
@@ -91,7 +90,7 @@ export default function History({ loaderData }: Route.ComponentProps) {
           “{after.row.decision}” <span className="text-sm">{after.row.decidedBy}</span>
         </p>
       )}
-      <Decide compared={compared} published={published} onDone={() => void revalidate()} />
+      <Decide compared={compared} published={published} />
       <ComparedReply
         before={mode === "whole" ? null : (before?.content ?? null)}
         after={after.content}

@@ -5,13 +5,13 @@ import { z } from "zod";
 import { wordsToKeep } from "#server/answering/keep";
 import { findReply } from "#server/replies/access";
 import { listShelves } from "#server/replies/shelves";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { withTokens } from "#core/tokens/recognise";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { LetterBlocks } from "../ui/letter-blocks";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import type { Route } from "./+types/new";
 import { KeptWords } from "./kept-words";
 import { idInPath } from "#server/edge";
@@ -29,7 +29,7 @@ const query = z.object({
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
   const asked = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
-  return answering(async () => {
+  return loaderResult(async () => {
     const source =
       asked.case !== null ? { case: asked.case } : asked.message !== null ? { message: asked.message } : null;
     const copied = asked.from ? await findReply(em, viewer, asked.from) : null;
@@ -57,6 +57,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
   const [refused, setRefused] = useState<ReadonlySet<number>>(new Set());
   const [problem, setProblem] = useState<string | null>(null);
   const navigate = useNavigate();
+  const act = useAct();
   const chosen = shelves.find((one) => one.key === shelf);
   const shown = useMemo(
     () =>
@@ -76,7 +77,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
       accepted: !refused.has(index),
     }));
     const body = source ? { source, reply, found } : { reply, from: copied?.key ?? null };
-    const done = await post("/replies/create", body, made);
+    const done = await act("/replies/create", body, made);
     if (done.ok) await navigate(`/replies/${done.data.key}`);
     else setProblem(done.problem);
   };

@@ -1,10 +1,10 @@
 import { useCallback, useState } from "react";
-import { Link, useNavigate, useRevalidator } from "react-router";
+import { Link, useNavigate } from "react-router";
 import * as z from "zod/mini";
 import type { OpenReply } from "#server/replies/open-writing";
 import { Button } from "../ui/button";
 import { Mark } from "../ui/mark";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { SaveWords } from "../ui/save-words";
 import { useSettledBeforeLeaving } from "../ui/use-settled";
 import { useToast } from "../ui/toast";
@@ -29,20 +29,23 @@ export function ReplyHead({
   const [remark, setRemark] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const { revalidate } = useRevalidator();
+  const act = useAct();
   const navigate = useNavigate();
   const toast = useToast();
   const what = open.mayPublish ? "publish" : "propose";
   const touched = open.revision > 0 || saveState !== "nothing";
 
-  const send = async (body: object, words: (number: number | undefined) => string) => {
+  const send = async (
+    what: "publish" | "propose" | "drop",
+    body: object,
+    words: (number: number | undefined) => string,
+  ) => {
     setBusy(true);
-    const result = await post(`/replies/${open.key}/send-off`, body, done);
+    const result = await act(`/replies/${open.key}/${what}`, body, done);
     setBusy(false);
     if (!result.ok) {
-      setProblem(result.problem);
       // Somebody was quicker: what they published is loaded, and both can be looked at.
-      if (result.status === 409) await revalidate();
+      setProblem(result.problem);
       return;
     }
     stop();
@@ -50,7 +53,6 @@ export function ReplyHead({
     setAsking(false);
     setRemark("");
     toast({ words: words(result.data.number) });
-    await revalidate();
   };
   useSettledBeforeLeaving(
     reply.saver,
@@ -74,14 +76,14 @@ export function ReplyHead({
       setProblem("It could not be saved, so nothing was sent off. Look at what is said beside the title.");
       return;
     }
-    await send({ what, revision, remark: remark.trim() || null }, (number) =>
+    await send(what, { revision, remark: remark.trim() || null }, (number) =>
       what === "publish"
         ? `Version ${number ?? ""} is on the shelf.`
         : "Proposed. A curator will look at it.",
     );
   };
   const drop = async () => {
-    await send({ what: "drop" }, () => "Dropped. It stays in the history.");
+    await send("drop", {}, () => "Dropped. It stays in the history.");
     if (open.published === null && open.state === "draft") await navigate("/shelves");
   };
   const workingCopy = open.versions.find((version) => version.state === "draft" && version.mine);

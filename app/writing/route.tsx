@@ -1,12 +1,12 @@
 import { openReply } from "#server/replies/open-writing";
-import { answering } from "#server/web/answers";
+import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/route";
 import { WritingDesk } from "./writing-desk";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answering(() => openReply(em, viewer, args.params.key, now));
+  return loaderResult(() => openReply(em, viewer, args.params.key, now));
 }
 
 /** One reply, being written. Another revision of it in the database is another desk. */

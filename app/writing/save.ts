@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { contentSchema } from "#server/replies/content";
 import { saveWorking } from "#server/replies/writing";
-import { answeringJson } from "#server/web/answers";
+import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/save";
@@ -16,7 +16,7 @@ const body = z.strictObject({
 /** Saves the working copy of a reply. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answeringJson(async () => ({
+  return actionResult(async () => ({
     version: await saveWorking(em, viewer, args.params.key, await readBody(args.request, body), now),
   }));
 }

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { trialCases } from "#server/replies/trial-cases";
-import { answeringJson } from "#server/web/answers";
+import { actionResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/trials";
 
@@ -25,7 +25,7 @@ const query = z.object({
 /** Cases to try replies on. */
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answeringJson(async () => {
+  return actionResult(async () => {
     const { pinned } = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
     return { cases: await trialCases(em, viewer, pinned, now) };
   });

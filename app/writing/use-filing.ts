@@ -1,8 +1,7 @@
 import { useCallback, useState } from "react";
-import { useRevalidator } from "react-router";
 import * as z from "zod/mini";
 import type { Filing, OpenReply } from "#server/replies/open-writing";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 import { useToast } from "../ui/toast";
 
 const saved = z.object({ changed: z.string() });
@@ -24,11 +23,11 @@ export function useFiling(open: OpenReply): FilingHandle {
   const [stored, setStored] = useState(open.filing);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const { revalidate } = useRevalidator();
+  const act = useAct();
   const toast = useToast();
   const save = useCallback(async () => {
     setBusy(true);
-    const done = await post(`/replies/${open.key}/filing`, filing, saved);
+    const done = await act(`/replies/${open.key}/filing`, filing, saved);
     setBusy(false);
     setProblem(done.ok ? null : done.problem);
     if (!done.ok) return false;
@@ -36,9 +35,8 @@ export function useFiling(open: OpenReply): FilingHandle {
     setFiling(next);
     setStored(next);
     toast({ words: "Filed." });
-    await revalidate();
     return true;
-  }, [filing, open.key, revalidate, toast]);
+  }, [act, filing, open.key, toast]);
   return {
     filing,
     set: (changes) => setFiling((now) => ({ ...now, ...changes })),

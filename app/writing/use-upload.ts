@@ -1,7 +1,7 @@
 import { useCallback, useState } from "react";
 import * as z from "zod/mini";
 import type { AttachmentRef } from "#core/compose/slip";
-import { post } from "../ui/post";
+import { useAct } from "../ui/act";
 
 const stored = z.object({ id: z.string(), name: z.string(), contentType: z.string(), size: z.number() });
 
@@ -11,13 +11,17 @@ export function useUpload(): {
   problem: string | null;
 } {
   const [problem, setProblem] = useState<string | null>(null);
-  const upload = useCallback(async (file: File, picture: boolean) => {
-    const form = new FormData();
-    form.set("file", file);
-    if (picture) form.set("picture", "yes");
-    const done = await post("/replies/files", form, stored);
-    setProblem(done.ok ? null : done.problem);
-    return done.ok ? done.data : null;
-  }, []);
+  const act = useAct();
+  const upload = useCallback(
+    async (file: File, picture: boolean) => {
+      const form = new FormData();
+      form.set("file", file);
+      if (picture) form.set("picture", "yes");
+      const done = await act("/replies/files", form, stored);
+      setProblem(done.ok ? null : done.problem);
+      return done.ok ? done.data : null;
+    },
+    [act],
+  );
   return { upload, problem };
 }

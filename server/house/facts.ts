@@ -244,12 +244,17 @@ export async function dropPlanned(
   await em.remove(value).flush();
 }
 
+export const factDescriptionSchema = z.strictObject({
+  label: z.string().trim().min(1, "Say what it is called").max(200, "At most 200 characters"),
+  changedBy: z.enum(["agent", "curator", "lead"]),
+});
+
 /** Changes what a fact is called and who changes it. @throws NotAllowed; NotFound */
 export async function describeFact(
   em: EntityManager,
   viewer: Viewer,
   key: string,
-  input: { label: string; changedBy: "agent" | "curator" | "lead" },
+  input: z.infer<typeof factDescriptionSchema>,
 ): Promise<void> {
   requireRole(viewer, "curator");
   const fact = await em.findOne(HouseFact, { key });

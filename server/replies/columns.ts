@@ -8,11 +8,12 @@ export const columnsSchema = z.array(z.enum(replyColumns)).max(replyColumns.leng
 
 const usual: ReplyColumn[] = ["shelf", "tags", "languages", "uses", "changed"];
 
-/** The columns of the list of replies that a person chose, in the list's order. */
+/** The columns of the list of replies that a person chose, in the order that they gave them. */
 export async function chosenColumns(em: EntityManager, viewer: Viewer): Promise<ReplyColumn[]> {
   const person = await em.findOneOrFail(Person, { id: viewer.id });
   const chosen = person.listColumns ?? null;
-  return chosen === null ? usual : replyColumns.filter((column) => chosen.includes(column));
+  if (chosen === null) return usual;
+  return [...new Set(chosen)].flatMap((one) => replyColumns.find((column) => column === one) ?? []);
 }
 
 export async function chooseColumns(

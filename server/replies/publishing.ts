@@ -1,10 +1,12 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { z } from "zod";
 import { checkReply } from "#core/checks/writing";
 import { re2Patterns } from "#core/conditions/re2";
 import { catalogue } from "#core/tokens/catalogue";
 import { Reply, ReplyVersion } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { query } from "../db/sql";
+import { idSchema } from "../edge";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { ownTokens } from "../house/settings";
@@ -13,11 +15,19 @@ import { findLockedReply, findReplyToKeep, type ReplyAccess } from "./access";
 import { contentsOf } from "./content";
 import { publishedOf, readableVersion, refuseWrong, workingOf } from "./writing";
 
+const remark = z
+  .string()
+  .trim()
+  .max(2000, "At most 2,000 characters")
+  .nullable()
+  .transform((text) => (text === "" ? null : text));
+
 /** What a person sends off: their working copy as it was saved last, and what they say about it. */
-export interface SendOff {
-  revision: number;
-  remark: string | null;
-}
+export const sendOffSchema = z.strictObject({ revision: idSchema, remark });
+export type SendOff = z.infer<typeof sendOffSchema>;
+
+/** With what a proposal is published: over which published version (null where there was none), and what is said to its author. */
+export const proposalSchema = z.strictObject({ over: idSchema.nullable(), decision: remark });
 
 /**
  * Publishes the viewer's working copy as the reply's new version. Answers under way keep the version that they took.

@@ -3,24 +3,24 @@ import { z } from "zod";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 
 /** Turns what a server function refused into the response that says so; anything else is a fault and goes on. */
-export async function answering<T>(work: () => Promise<T>): Promise<T> {
+export async function loaderResult<T>(work: () => Promise<T>): Promise<T> {
   try {
     return await work();
   } catch (error) {
     const refusal = refusalOf(error);
     if (refusal === null) throw error;
-    throw data({ problem: refusal.problem }, { status: refusal.status });
+    throw data(refusal, { status: refusal.status });
   }
 }
 
 /** The same for fetches by script: the refusal comes back as JSON. */
-export async function answeringJson(work: () => Promise<object>): Promise<Response> {
+export async function actionResult(work: () => Promise<object>): Promise<Response> {
   try {
     return Response.json(await work());
   } catch (error) {
     const refusal = refusalOf(error);
     if (refusal === null) throw error;
-    return Response.json({ problem: refusal.problem }, { status: refusal.status });
+    return Response.json(refusal, { status: refusal.status });
   }
 }
 

@@ -1,14 +1,15 @@
 import { Unusable } from "#server/errors";
 import { uploadFile } from "#server/replies/uploads";
-import { answeringJson } from "#server/web/answers";
+import { actionResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
+import { told } from "../../ui/told";
 import type { Route } from "./+types/files";
 
 /** Stores a file for a reply, a signature or stationery; `picture` says that it is to stand in the words. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
-  return answeringJson(async () => {
+  return actionResult(async () => {
     const form = await readForm(args.request);
     const file = form.get("file");
     if (!(file instanceof File)) throw new Unusable("Choose a file");
@@ -21,3 +22,5 @@ export async function action(args: Route.ActionArgs) {
     );
   });
 }
+
+export const clientAction = told;

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { callBack } from "#server/answering/send";
-import { answeringJson } from "#server/web/answers";
+import { actionResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
+import { told } from "../../ui/told";
 import type { Route } from "./+types/call-back";
 import { idInPath } from "#server/edge";
 
@@ -9,5 +10,7 @@ const params = z.object({ id: idInPath });
 
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answeringJson(async () => ({ case: await callBack(em, viewer, params.parse(args.params).id, now) }));
+  return actionResult(async () => ({ case: await callBack(em, viewer, params.parse(args.params).id, now) }));
 }
+
+export const clientAction = told;

@@ -1,9 +1,10 @@
 import { z } from "zod";
 import { keepAnswer, keepSchema } from "#server/answering/keep";
 import { createReply, newReplySchema } from "#server/replies/writing";
-import { answeringJson } from "#server/web/answers";
+import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
+import { told } from "../../ui/told";
 import type { Route } from "./+types/create";
 
 const body = z.union([
@@ -14,10 +15,12 @@ const body = z.union([
 /** Begins a reply. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answeringJson(async () => {
+  return actionResult(async () => {
     const asked = await readBody(args.request, body);
     if ("source" in asked) return { key: await keepAnswer(em, viewer, asked, now) };
     const from = asked.from === null ? null : { reply: asked.from };
     return { key: await createReply(em, viewer, asked.reply, from, now) };
   });
 }
+
+export const clientAction = told;

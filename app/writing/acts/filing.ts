@@ -1,13 +1,16 @@
 import { filingSchema, saveFiling } from "#server/replies/filing";
-import { answeringJson } from "#server/web/answers";
+import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
+import { told } from "../../ui/told";
 import type { Route } from "./+types/filing";
 
 /** Files a reply anew. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return answeringJson(async () => ({
+  return actionResult(async () => ({
     changed: await saveFiling(em, viewer, args.params.key, await readBody(args.request, filingSchema), now),
   }));
 }
+
+export const clientAction = told;

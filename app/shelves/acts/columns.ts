@@ -1,16 +1,19 @@
-import { z } from "zod";
+import { actionResult } from "#server/web/results";
 import { chooseColumns, columnsSchema } from "#server/replies/columns";
-import { answeringJson } from "#server/web/answers";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
+import { z } from "zod";
+import { told } from "../../ui/told";
 import type { Route } from "./+types/columns";
 
-/** Remembers which columns a person wants. */
+/** Remembers which columns a person wants, in which order. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
-  return answeringJson(async () => {
+  return actionResult(async () => {
     const { columns } = await readBody(args.request, z.strictObject({ columns: columnsSchema }));
     await chooseColumns(em, viewer, columns);
     return {};
   });
 }
+
+export const clientAction = told;

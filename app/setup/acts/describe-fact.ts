@@ -1,0 +1,17 @@
+import { actionResult } from "#server/web/results";
+import { describeFact, factDescriptionSchema } from "#server/house/facts";
+import { readBody } from "#server/web/body";
+import { signedIn } from "#server/web/context";
+import { told } from "../../ui/told";
+import type { Route } from "./+types/describe-fact";
+
+/** Says what a house fact is called, and who may change it. */
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em } = await signedIn(args);
+  return actionResult(async () => {
+    await describeFact(em, viewer, args.params.key, await readBody(args.request, factDescriptionSchema));
+    return {};
+  });
+}
+
+export const clientAction = told;

@@ -1,0 +1,16 @@
+import { actionResult } from "#server/web/results";
+import { addField, newFieldSchema } from "#server/house/fields";
+import { readBody } from "#server/web/body";
+import { signedIn } from "#server/web/context";
+import { told } from "../../ui/told";
+import type { Route } from "./+types/new-field";
+
+/** Adds a field to cases. */
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em } = await signedIn(args);
+  return actionResult(async () => {
+    return { key: await addField(em, viewer, await readBody(args.request, newFieldSchema)) };
+  });
+}
+
+export const clientAction = told;

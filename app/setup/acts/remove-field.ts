@@ -1,0 +1,16 @@
+import { actionResult } from "#server/web/results";
+import { removeField } from "#server/house/fields";
+import { signedIn } from "#server/web/context";
+import { told } from "../../ui/told";
+import type { Route } from "./+types/remove-field";
+
+/** Takes a field of cases away that nothing reads. */
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em } = await signedIn(args);
+  return actionResult(async () => {
+    await removeField(em, viewer, args.params.key);
+    return {};
+  });
+}
+
+export const clientAction = told;

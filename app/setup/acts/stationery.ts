@@ -1,0 +1,17 @@
+import { actionResult } from "#server/web/results";
+import { readBody } from "#server/web/body";
+import { saveStationery, stationerySchema } from "#server/house/stationery";
+import { signedIn } from "#server/web/context";
+import { told } from "../../ui/told";
+import type { Route } from "./+types/stationery";
+
+/** Keeps a team’s stationery. */
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em } = await signedIn(args);
+  return actionResult(async () => {
+    await saveStationery(em, viewer, await readBody(args.request, stationerySchema));
+    return {};
+  });
+}
+
+export const clientAction = told;

@@ -1,0 +1,16 @@
+import { actionResult } from "#server/web/results";
+import { removeShelf } from "#server/replies/shelves";
+import { signedIn } from "#server/web/context";
+import { told } from "../../ui/told";
+import type { Route } from "./+types/remove-shelf";
+
+/** Takes an empty shared shelf away. */
+export async function action(args: Route.ActionArgs) {
+  const { viewer, em } = await signedIn(args);
+  return actionResult(async () => {
+    await removeShelf(em, viewer, args.params.key);
+    return {};
+  });
+}
+
+export const clientAction = told;
