@@ -9,13 +9,7 @@ import { useToast } from "../ui/toast";
 const done = z.object({ number: z.optional(z.number()) });
 
 /** What can be done with the newer version: publish or send back a proposal, restore an old one, go on with one's own. */
-export function Decide({
-  compared,
-  published,
-}: {
-  compared: Comparison;
-  published: number | null;
-}) {
+export function Decide({ compared, published }: { compared: Comparison; published: number | null }) {
   const { reply, after, before, versions } = compared;
   const [words, setWords] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
