@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { answerReady, header, nextMail, openCase, rawMail, signIn } from "./house";
+import { answerReady, header, nextMail, openCase, rawMail, said, signIn } from "./house";
 
 test("the oldest case is answered by keyboard alone, and the customer reads what was meant", async ({
   page,
@@ -28,7 +28,7 @@ test("the oldest case is answered by keyboard alone, and the customer reads what
   await expect(page.getByText("Nothing to see to.")).toBeVisible();
   await page.keyboard.press("Control+Enter");
 
-  await expect(page.getByText(/On its way to bram2@example/)).toBeVisible();
+  await expect(said(page, /On its way to bram2@example/)).toBeVisible();
   await expect(page.getByRole("heading", { name: "facture" })).toBeVisible();
 
   const mail = await nextMail("bram2@example.com");
@@ -95,7 +95,7 @@ test("blanks are filled in place, passages follow them, and nothing leaves with 
   await expect(lane).toHaveValue("");
   await lane.fill("4");
   await page.keyboard.press("Control+Enter");
-  await expect(page.getByText(/On its way to/)).toBeVisible();
+  await expect(said(page, /On its way to/)).toBeVisible();
   const mail = await nextMail("ottoline@example.net");
   expect(mail.text).toContain("The 07:40 from Tarn Head on");
   expect(mail.text).toContain("please be in lane 4");
@@ -110,9 +110,9 @@ test("a letter is called back within its ten seconds, and is the draft again", a
   await expect(page.getByRole("option", { name: /Roof box/ })).toHaveAttribute("aria-selected", "true");
   await page.keyboard.press("Enter");
   await page.keyboard.press("Control+Shift+Enter");
-  await expect(page.getByText(/On its way to halvard/)).toBeVisible();
+  await expect(said(page, /On its way to halvard/)).toBeVisible();
   await page.keyboard.press("Alt+z");
-  await expect(page.getByText("Called back. It is your draft again.")).toBeVisible();
+  await expect(said(page, "Called back. It is your draft again.")).toBeVisible();
   await page.reload();
   await expect(page.getByRole("textbox", { name: "Our answer" })).toContainText(
     "Everything that stands out counts",

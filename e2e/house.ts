@@ -108,3 +108,8 @@ export async function deliverToUs(message: SendMailOptions): Promise<{ messageId
 export function header(mail: OpenedMail, name: string): string | undefined {
   return mail.headers.find((one) => one.name === name)?.value;
 }
+
+/** What a notice at the foot says. */
+export function said(page: Page, words: string | RegExp): Locator {
+  return page.getByRole("region", { name: /^Notices/ }).getByText(words);
+}

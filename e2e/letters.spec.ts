@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { deliverToUs, mailbox, nextMail, openCase, signIn } from "./house";
+import { deliverToUs, mailbox, nextMail, openCase, said, signIn } from "./house";
 
 test("what is sent is what is seen: another reply on the page is not the letter that goes", async ({
   page,
@@ -18,7 +18,7 @@ test("what is sent is what is seen: another reply on the page is not the letter 
 
   await expect(preview).toBeVisible();
   await page.keyboard.press("Control+Enter");
-  await expect(page.getByText("Take it first", { exact: false })).toBeVisible();
+  await expect(said(page, "Take it first")).toBeVisible();
 
   await page.keyboard.type("roof box");
   await expect(page.getByRole("option", { name: /Roof box/ })).toHaveAttribute("aria-selected", "true");
@@ -32,11 +32,11 @@ test("what is sent is what is seen: another reply on the page is not the letter 
   await expect(preview).toBeVisible();
   await expect(send).toBeDisabled();
   await page.keyboard.press("Control+Enter");
-  await expect(page.getByText("This is the letter that would go.", { exact: false })).toBeVisible();
+  await expect(said(page, "This is the letter that would go.")).toBeVisible();
   await expect(preview).toBeHidden();
   expect(await mailbox("lena.seen@example.net")).toHaveLength(0);
   await page.keyboard.press("Control+Shift+Enter");
-  await expect(page.getByText(/On its way to lena.seen/)).toBeVisible();
+  await expect(said(page, /On its way to lena.seen/)).toBeVisible();
   // The editor is empty again, and the letter stands in the conversation.
   await expect(page.getByRole("article", { name: /Our answer by Maren/ })).toContainText(
     "Everything that stands out",
@@ -87,10 +87,10 @@ test("somebody who was forwarded our letter gets nothing that is the customer's 
     "else@example.net wrote on this case for the first time; it is not known to be Ina Owner’s.",
   );
   await page.keyboard.press("Control+Shift+Enter");
-  await expect(page.getByText(/On its way/)).toBeHidden();
+  await expect(said(page, /On its way/)).toBeHidden();
   await page.getByRole("button", { name: "Send this letter there" }).click();
   await page.keyboard.press("Control+Shift+Enter");
-  await expect(page.getByText(/On its way to else@example.net/)).toBeVisible();
+  await expect(said(page, /On its way to else@example.net/)).toBeVisible();
   await nextMail("else@example.net");
   expect(await mailbox("ina.owner@example.org")).toHaveLength(1);
 });
@@ -119,7 +119,7 @@ test("what is typed when the session has ended is told of, and is there again af
   await page.getByLabel("Email").fill("idris@example.com");
   await page.getByLabel("Password").fill("kittiwake");
   await page.getByRole("button", { name: "Sign in" }).click();
-  await expect(page.getByText("What you had typed here is back.")).toBeVisible();
+  await expect(said(page, "What you had typed here is back.")).toBeVisible();
   await expect(page.getByRole("textbox", { name: "Our answer" })).toContainText("It is late by an hour.");
 });
 

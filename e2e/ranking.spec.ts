@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { deliverToUs, nextMail, openCase, signIn } from "./house";
+import { deliverToUs, nextMail, openCase, said, signIn } from "./house";
 
 const write = (name: string, subject: string, text: string) =>
   deliverToUs({
@@ -64,7 +64,7 @@ test("twenty easy cases: from opened to sent it takes two keystrokes", async ({ 
     await expect(page.getByRole("region", { name: /reads for this case/ })).toContainText(reads);
     await page.keyboard.press("Enter");
     await page.keyboard.press("Control+Enter");
-    await expect(page.getByText(`On its way to easy.number${index}@example.org`)).toBeVisible();
+    await expect(said(page, `On its way to easy.number${index}@example.org`)).toBeVisible();
   }
   const mail = await nextMail("easy.number3@example.org");
   expect(mail.text).toMatch(/dog/i);
@@ -90,7 +90,7 @@ test("from Waiting an easy case is read and sent in three keystrokes at most", a
   await expect(page.getByRole("link", { name: /Wanda Later/ })).toBeVisible();
   await expect(compact).toContainText("Hello Wanda");
   await page.keyboard.press("Control+Enter");
-  await expect(page.getByText("On its way to wanda.motor@example.org")).toBeVisible();
+  await expect(said(page, "On its way to wanda.motor@example.org")).toBeVisible();
   const mail = await nextMail("wanda.motor@example.org");
   expect(mail.text).toMatch(/motorbike/i);
   expect(mail.text.match(/Bram Tessler/g)).toHaveLength(1);
@@ -151,7 +151,7 @@ test("a second question stacks a second answer with a join, and slips are moved 
   // What is said already is not said again.
   await expect(cards.nth(1)).toHaveAttribute("aria-selected", "true");
   await page.keyboard.press("Shift+Enter");
-  await expect(page.getByText("is in your answer already")).toBeVisible();
+  await expect(said(page, "is in your answer already")).toBeVisible();
   expect(await titles()).toEqual(before);
   await answer(page).getByText("As to your other question:").click();
   await page.keyboard.press("Alt+Shift+ArrowUp");
@@ -234,7 +234,7 @@ test("that a colleague answered much the same otherwise is told, with the way th
   await expect(colleague.getByRole("option", { name: /Roof box/ })).toHaveAttribute("aria-selected", "true");
   await colleague.keyboard.press("Enter");
   await colleague.keyboard.press("Control+Enter");
-  await expect(colleague.getByText("On its way to osric.wise@example.org")).toBeVisible();
+  await expect(said(colleague, "On its way to osric.wise@example.org")).toBeVisible();
   await nextMail("osric.wise@example.org");
 
   await write("Petra Query", "the dog", question);

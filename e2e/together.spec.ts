@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { mailbox, nextMail, openCase, signIn } from "./house";
+import { mailbox, nextMail, openCase, said, signIn } from "./house";
 
 test("two agents on one case see each other at once, and only one answer goes out", async ({ browser }) => {
   const one = await (await browser.newContext()).newPage();
@@ -46,10 +46,10 @@ test("a process killed between queuing and delivery loses nothing, and is starte
   await page.keyboard.press("Enter");
   await expect(page.getByText("kept", { exact: true })).toBeVisible();
   await page.keyboard.press("Control+Shift+Enter");
-  await expect(page.getByText(/On its way to freya/)).toBeVisible();
+  await expect(said(page, /On its way to freya/)).toBeVisible();
   const to =
     /freya@example\.(?:net|org|com)/.exec(
-      (await page.getByText(/On its way to freya/).textContent()) ?? "",
+      (await said(page, /On its way to freya/).textContent()) ?? "",
     )?.[0] ?? "";
 
   const pid = Number(readFileSync(join(process.env.DATA_DIR ?? "", "run", "jobs.pid"), "utf8"));

@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Page } from "@playwright/test";
-import { nextMail, openCase, rawMail, signIn, choose } from "./house";
+import { choose, nextMail, openCase, rawMail, said, signIn } from "./house";
 
 /** A picture of one dot. */
 const dot = Buffer.from(
@@ -57,7 +57,7 @@ async function publish(page: Page, remark: string): Promise<void> {
   await page.getByRole("button", { name: "Publish…" }).click();
   await page.getByRole("textbox", { name: "Remark for the history" }).fill(remark);
   await page.keyboard.press("Enter");
-  await expect(page.getByText(/Version \d+ is on the shelf/)).toBeVisible();
+  await expect(said(page, /Version \d+ is on the shelf/)).toBeVisible();
 }
 
 test("a curator writes a reply with blanks, passages, a picture and a file; an agent's customers get what was meant", async ({
@@ -197,7 +197,7 @@ async function answer(page: Page, customer: string, harbours: string[]): Promise
   await ours.getByRole("button", { name: "Which harbour?", exact: true }).click();
   for (const harbour of harbours) await asked.getByRole("checkbox", { name: harbour }).check();
   await page.keyboard.press("Control+Enter");
-  await expect(page.getByText(/On its way to/)).toBeVisible();
+  await expect(said(page, /On its way to/)).toBeVisible();
 }
 
 test("an agent's proposal is compared word by word, published and taken by colleagues", async ({
@@ -223,7 +223,7 @@ test("an agent's proposal is compared word by word, published and taken by colle
   await bram.getByRole("button", { name: "Propose…" }).click();
   await bram.getByRole("textbox", { name: "Remark for the history" }).fill("Asked every week");
   await bram.keyboard.press("Enter");
-  await expect(bram.getByText("Proposed.", { exact: false })).toBeVisible();
+  await expect(said(bram, "Proposed.")).toBeVisible();
 
   const maren = await as(browser, "maren@example.com");
   await maren.goto("/shelves");

@@ -5,14 +5,14 @@ const listed: Shortcut[] = Object.values(shortcuts);
 
 export default function Keys() {
   return (
-    <main className="mx-5 grow bg-sheet px-10 py-8">
+    <main className="mx-5 grow bg-sheet px-8 py-6">
       <title>Keys · Plain Shelf</title>
       <h1 className="text-xl font-bold">Keys</h1>
-      <div className="mt-6 grid gap-x-16 gap-y-8 md:grid-cols-2">
+      <div className="mt-5 gap-x-12 md:columns-2 xl:columns-3">
         {places.map((place) => (
-          <section key={place}>
+          <section key={place} className="mb-6 break-inside-avoid">
             <h2 className="border-b border-line pb-1 font-bold">{place}</h2>
-            <dl className="mt-2 grid grid-cols-[11rem_1fr] gap-y-1.5">
+            <dl className="mt-2 grid grid-cols-[9.5rem_1fr] gap-y-1.5">
               {listed
                 .filter((one) => one.place === place && one.shown !== "")
                 .map(({ shown, does }) => (

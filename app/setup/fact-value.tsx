@@ -1,5 +1,5 @@
 import type { Detail } from "#core/tokens/context";
-import type { FactType } from "#server/house/facts";
+import type { FactType } from "#core/forms/house";
 import { DateField } from "../ui/date-field";
 
 /** A fact's value in words. */

@@ -1,8 +1,11 @@
-import { useState } from "react";
+import { Controller, useWatch } from "react-hook-form";
 import { Link } from "react-router";
-import { factTypes, listFacts, type FactType } from "#server/house/facts";
+import * as z from "zod/mini";
+import { factTypes, newFactSchema } from "#core/forms/house";
+import { listFacts } from "#server/house/facts";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
+import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import { relativeTime, useClock } from "../ui/time";
 import type { Route } from "./+types/facts";
@@ -11,12 +14,12 @@ import { useSend } from "./use-send";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return { facts: await listFacts(em, viewer, now), types: [...factTypes], mayAdd: viewer.role !== "agent" };
+  return { facts: await listFacts(em, viewer, now), mayAdd: viewer.role !== "agent" };
 }
 
 /** The values that the house keeps once and every reply uses. */
 export default function Facts({ loaderData }: Route.ComponentProps) {
-  const { facts, types, mayAdd } = loaderData;
+  const { facts, mayAdd } = loaderData;
   const { now, timeZone } = useClock();
   return (
     <>
@@ -69,7 +72,7 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
       {facts.length === 0 && (
         <p className="mt-6 font-serif text-lg text-soft">There are no house facts yet.</p>
       )}
-      {mayAdd && <NewFact types={types} />}
+      {mayAdd && <NewFact />}
     </>
   );
 }
@@ -80,57 +83,67 @@ function usedBy({ uses, papers }: { uses: number; papers: number }): string {
   return uses === 0 ? "every letter" : `${replies} and every letter`;
 }
 
-function NewFact({ types }: { types: FactType[] }) {
-  const { send, problem } = useSend("/setup");
-  const [label, setLabel] = useState("");
-  const [type, setType] = useState<FactType>("text");
-  const [draft, setDraft] = useState(draftOf(null));
+const { label, type } = newFactSchema.shape;
+/** A new fact as its form has it, and as it is sent. */
+const newFactForm = z.pipe(
+  z.object({ label, type, draft: z.object({ text: z.string(), currency: z.string() }) }),
+  z.transform(({ label, type, draft }) => ({
+    label,
+    type,
+    value: valueOfDraft(type, draft),
+    changedBy: "curator",
+  })),
+);
+
+function NewFact() {
+  const { act } = useSend("/setup");
+  const form = useFormOf(newFactForm, { label: "", type: "text", draft: draftOf(null) });
+  const { errors, isSubmitting } = form.formState;
+  const type = useWatch({ control: form.control, name: "type" });
+  const add = form.handleSubmit(async (fact) => {
+    if (taken(form, await act("new-fact", fact, "There is a new house fact."))) form.reset();
+  });
   return (
-    <form
-      className="mt-8 flex max-w-2xl flex-col gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void send(
-          "new-fact",
-          { label, type, value: valueOfDraft(type, draft), changedBy: "curator" },
-          "There is a new house fact.",
-        ).then((ok) => {
-          if (!ok) return;
-          setLabel("");
-          setDraft(draftOf(null));
-        });
-      }}
-    >
+    <form noValidate className="mt-8 flex max-w-2xl flex-col gap-3" onSubmit={(event) => void add(event)}>
       <h2 className="font-bold">A new fact</h2>
       <label className="grid grid-cols-[7rem_1fr] items-baseline gap-3">
         What it is
-        <input
-          className="lined-field"
-          value={label}
-          required
-          maxLength={200}
-          placeholder="fare for a dog"
-          onChange={(event) => setLabel(event.target.value)}
-        />
+        <span className="flex flex-col">
+          <input
+            {...form.register("label")}
+            aria-invalid={errors.label !== undefined}
+            className="lined-field"
+            placeholder="fare for a dog"
+          />
+          <FieldProblem words={errors.label?.message} />
+        </span>
       </label>
       <label className="grid grid-cols-[7rem_1fr] items-baseline gap-3">
         Kind
-        <Select
-          value={type}
-          options={types.map((one) => [one, one.replace("_", " ")] as const)}
-          onChange={setType}
+        <Controller
+          control={form.control}
+          name="type"
+          render={({ field }) => (
+            <Select
+              value={field.value}
+              options={factTypes.map((one) => [one, one.replace("_", " ")] as const)}
+              onChange={field.onChange}
+            />
+          )}
         />
       </label>
       <div className="grid grid-cols-[7rem_1fr] items-baseline gap-3">
         Value
-        <FactValueField type={type} draft={draft} onChange={setDraft} />
+        <Controller
+          control={form.control}
+          name="draft"
+          render={({ field }) => <FactValueField type={type} draft={field.value} onChange={field.onChange} />}
+        />
       </div>
-      {problem && (
-        <p role="alert" className="text-stop">
-          {problem}
-        </p>
-      )}
-      <Button type="submit">Add it</Button>
+      <FormProblem words={errors.root?.message} />
+      <Button type="submit" disabled={isSubmitting}>
+        Add it
+      </Button>
     </form>
   );
 }

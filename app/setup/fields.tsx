@@ -1,9 +1,11 @@
-import { useState } from "react";
-import { fieldTypes, listFields } from "#server/house/fields";
+import { Controller } from "react-hook-form";
+import { houseTypes, newFieldSchema } from "#core/forms/house";
+import { listFields } from "#server/house/fields";
 import { requireRole } from "#server/people/viewer";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
+import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/fields";
 import { useSend } from "./use-send";
@@ -12,16 +14,14 @@ export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   return loaderResult(async () => {
     requireRole(viewer, "lead");
-    return { fields: await listFields(em), types: [...fieldTypes] };
+    return { fields: await listFields(em) };
   });
 }
 
 /** Fields that the house adds to its cases; each is a token at once. */
 export default function Fields({ loaderData }: Route.ComponentProps) {
-  const { fields, types } = loaderData;
+  const { fields } = loaderData;
   const { send, problem } = useSend("/setup");
-  const [label, setLabel] = useState("");
-  const [type, setType] = useState<(typeof types)[number]>("text");
   return (
     <>
       <title>Case fields · Plain Shelf</title>
@@ -54,42 +54,52 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
       {fields.length === 0 && (
         <p className="mt-6 font-serif text-lg text-soft">Cases have only the usual fields.</p>
       )}
-      <form
-        className="mt-6 flex max-w-2xl flex-wrap items-end gap-5"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void send("new-field", { label, type }, "Replies can use it now.").then((ok) => {
-            if (ok) setLabel("");
-          });
-        }}
-      >
-        <label className="flex grow flex-col gap-1 text-sm">
-          A new field
-          <input
-            className="lined-field text-base"
-            required
-            maxLength={200}
-            placeholder="harbour concerned"
-            value={label}
-            onChange={(event) => setLabel(event.target.value)}
-          />
-        </label>
-        <label className="flex flex-col gap-1 text-sm">
-          Kind
-          <Select
-            className="lined-field text-base"
-            value={type}
-            options={types.map((one) => [one, one.replace("_", " ")] as const)}
-            onChange={setType}
-          />
-        </label>
-        <Button type="submit">Add it</Button>
-      </form>
-      {problem && (
-        <p role="alert" className="mt-3 text-stop">
-          {problem}
-        </p>
-      )}
+      <FormProblem words={problem ?? undefined} />
+      <NewField />
     </>
+  );
+}
+
+function NewField() {
+  const form = useFormOf(newFieldSchema, { label: "", type: "text" });
+  const { act } = useSend("/setup");
+  const { errors } = form.formState;
+  const add = form.handleSubmit(async (input) => {
+    if (taken(form, await act("new-field", input, "Replies can use it now."))) form.reset();
+  });
+  return (
+    <form
+      noValidate
+      className="mt-6 flex max-w-2xl flex-wrap items-end gap-5"
+      onSubmit={(event) => void add(event)}
+    >
+      <label className="flex grow flex-col gap-1 text-sm">
+        A new field
+        <input
+          {...form.register("label")}
+          aria-invalid={errors.label !== undefined}
+          className="lined-field text-base"
+          placeholder="harbour concerned"
+        />
+        <FieldProblem words={errors.label?.message} />
+      </label>
+      <label className="flex flex-col gap-1 text-sm">
+        Kind
+        <Controller
+          control={form.control}
+          name="type"
+          render={({ field }) => (
+            <Select
+              className="lined-field text-base"
+              value={field.value}
+              options={houseTypes.map((one) => [one, one.replace("_", " ")] as const)}
+              onChange={field.onChange}
+            />
+          )}
+        />
+      </label>
+      <Button type="submit">Add it</Button>
+      <FormProblem words={errors.root?.message} />
+    </form>
   );
 }

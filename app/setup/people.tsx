@@ -1,8 +1,9 @@
-import { useState } from "react";
+import { personDetailsSchema } from "#core/forms/house";
 import { peopleDetails, type LackingPerson } from "#server/house/signatures";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
+import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
 import type { Route } from "./+types/people";
 import { useSend } from "./use-send";
 
@@ -36,24 +37,25 @@ export default function People({ loaderData }: Route.ComponentProps) {
   );
 }
 
+const DETAILS = ["title", "department", "phone"] as const;
+
 function Row({ person }: { person: LackingPerson }) {
-  const { send, problem } = useSend("/setup");
-  const [draft, setDraft] = useState({
+  const { act } = useSend("/setup");
+  const form = useFormOf(personDetailsSchema, {
     title: person.title ?? "",
     department: person.department ?? "",
     phone: person.phone ?? "",
   });
-  const changed = (["title", "department", "phone"] as const).some(
-    (key) => draft[key] !== (person[key] ?? ""),
-  );
+  const { errors, isDirty, isSubmitting } = form.formState;
+  const keep = form.handleSubmit(async (details) => {
+    if (taken(form, await act(`people/${person.id}/keep`, details))) form.reset(form.getValues());
+  });
   return (
     <li className="border-b border-line py-2.5">
       <form
+        noValidate
         className="flex flex-wrap items-end gap-x-5 gap-y-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void send(`people/${person.id}/keep`, draft);
-        }}
+        onSubmit={(event) => void keep(event)}
       >
         <span className="w-56">
           <span className="font-semibold">{person.name}</span>
@@ -62,25 +64,25 @@ function Row({ person }: { person: LackingPerson }) {
             <span className="block text-sm text-look">lacks {person.lacks.join(", ")}</span>
           )}
         </span>
-        {(["title", "department", "phone"] as const).map((key) => (
+        {DETAILS.map((key) => (
           <label key={key} className="flex flex-col text-sm text-soft">
             {key}
             <input
+              {...form.register(key)}
               aria-label={`${key} of ${person.name}`}
+              aria-invalid={errors[key] !== undefined}
               className={`lined-field w-44 text-base text-ink ${person.lacks.includes(key) ? "bg-look-wash" : ""}`}
-              maxLength={200}
-              value={draft[key]}
-              onChange={(event) => setDraft({ ...draft, [key]: event.target.value })}
             />
+            <FieldProblem words={errors[key]?.message} />
           </label>
         ))}
-        {changed && <Button type="submit">Keep</Button>}
+        {isDirty && (
+          <Button type="submit" disabled={isSubmitting}>
+            Keep
+          </Button>
+        )}
       </form>
-      {problem && (
-        <p role="alert" className="text-stop">
-          {problem}
-        </p>
-      )}
+      <FormProblem words={errors.root?.message} />
     </li>
   );
 }

@@ -1,26 +1,32 @@
 import { useState } from "react";
 import * as z from "zod/mini";
-import { useAct } from "../ui/act";
+import { useAct, type Outcome } from "../ui/act";
 import { useToast } from "../ui/toast";
 
 const done = z.object({});
 
 /**
- * Sends changes of a page of the setup, and says that they are kept or why not.
+ * Sends changes of a page of the setup, and says that they are kept.
  * @param base address before the name of each act
+ * @returns `act` for forms, which show themselves what was refused, and `send` for single controls with their `problem`
  */
 export function useSend(base: string): {
+  act: (what: string, body: object, words?: string) => Promise<Outcome<unknown>>;
   send: (what: string, body: object, words?: string) => Promise<boolean>;
   problem: string | null;
 } {
   const [problem, setProblem] = useState<string | null>(null);
-  const act = useAct();
+  const ask = useAct();
   const toast = useToast();
-  const send = async (what: string, body: object, words = "Kept.") => {
-    const result = await act(`${base}/${what}`, body, done);
-    setProblem(result.ok ? null : result.problem);
-    if (result.ok) toast({ words });
-    return result.ok;
+  const act = async (what: string, body: object, words = "Kept.") => {
+    const outcome = await ask(`${base}/${what}`, body, done);
+    if (outcome.ok) toast({ words });
+    return outcome;
   };
-  return { send, problem };
+  const send = async (what: string, body: object, words?: string) => {
+    const outcome = await act(what, body, words);
+    setProblem(outcome.ok ? null : outcome.problem);
+    return outcome.ok;
+  };
+  return { act, send, problem };
 }

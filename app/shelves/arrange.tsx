@@ -1,13 +1,17 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { Controller, useWatch } from "react-hook-form";
 import * as z from "zod/mini";
+import { shelfSchema, type ShelfInput } from "#core/forms/library";
 import { allTeams, listShelves, type ShelfRow } from "#server/replies/shelves";
 import { requireRole } from "#server/people/viewer";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
+import { Confirm } from "../ui/confirm";
+import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
 import { Mark } from "../ui/mark";
-import { useAct } from "../ui/act";
+import { useAct, type Outcome } from "../ui/act";
 import { SortableList } from "../ui/sortable-list";
 import { useToast } from "../ui/toast";
 import type { Route } from "./+types/arrange";
@@ -32,13 +36,17 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
   const toast = useToast();
   const [open, setOpen] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const send = async (path: string, body: object, words: string) => {
-    const result = await act(path, body, done);
-    setProblem(result.ok ? null : result.problem);
-    if (result.ok) {
+  const change = async (path: string, body: object, words: string) => {
+    const outcome = await act(path, body, done);
+    if (outcome.ok) {
       toast({ words });
       setOpen(null);
     }
+    return outcome;
+  };
+  const send = async (path: string, body: object, words: string) => {
+    const outcome = await change(path, body, words);
+    setProblem(outcome.ok ? null : outcome.problem);
   };
   const byKey = new Map(shelves.map((shelf) => [shelf.key, shelf]));
   return (
@@ -90,7 +98,7 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
                 <ShelfForm
                   shelf={shelf}
                   teams={teams}
-                  onSave={(input) => void send("/shelves/save", { key, ...input }, "Kept.")}
+                  onSave={(input) => change("/shelves/save", { key, shelf: input }, "Kept.")}
                   onRemove={() => void send(`/shelves/${key}/remove`, {}, `“${shelf.name}” is gone.`)}
                 />
               )}
@@ -101,22 +109,14 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
       <section className="mt-6 max-w-2xl">
         <h2 className="font-bold">A new shelf</h2>
         <ShelfForm
-          key={shelves.length}
           shelf={null}
           teams={teams}
-          onSave={(input) => void send("/shelves/save", { key: null, ...input }, "There is a new shelf.")}
+          onSave={(input) => change("/shelves/save", { key: null, shelf: input }, "There is a new shelf.")}
           onRemove={null}
         />
       </section>
     </main>
   );
-}
-
-interface ShelfInput {
-  name: string;
-  mark: string;
-  audience: string;
-  teams: number[];
 }
 
 function ShelfForm({
@@ -127,74 +127,109 @@ function ShelfForm({
 }: {
   shelf: ShelfRow | null;
   teams: { id: number; name: string }[];
-  onSave: (input: ShelfInput) => void;
+  onSave: (input: ShelfInput) => Promise<Outcome<unknown>>;
   onRemove: (() => void) | null;
 }) {
-  const [name, setName] = useState(shelf?.name ?? "");
-  const [mark, setMark] = useState(shelf?.mark ?? "");
-  const [audience, setAudience] = useState<string>(shelf?.audience ?? "everyone");
-  const [chosen, setChosen] = useState(shelf?.teams.map((team) => team.id) ?? []);
+  const form = useFormOf(shelfSchema, {
+    name: shelf?.name ?? "",
+    mark: shelf?.mark ?? "",
+    audience: shelf?.audience === "teams" ? "teams" : "everyone",
+    teams: shelf?.teams.map((team) => team.id) ?? [],
+  });
+  const { errors, isSubmitting } = form.formState;
+  const [name, audience] = useWatch({ control: form.control, name: ["name", "audience"] });
+  const save = form.handleSubmit(async (input) => {
+    if (taken(form, await onSave({ ...input, teams: input.audience === "teams" ? input.teams : [] })))
+      form.reset(shelf ? form.getValues() : undefined);
+  });
   return (
     <form
-      className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-3 text-sm"
+      noValidate
+      className="mt-2 flex flex-wrap items-start gap-x-6 gap-y-3 text-sm"
       onSubmit={(event) => {
-        event.preventDefault();
-        onSave({
-          name,
-          mark: mark || name.trim().slice(0, 1),
-          audience,
-          teams: audience === "teams" ? chosen : [],
-        });
+        // A shelf without a mark has its name’s first letter.
+        if (form.getValues("mark").trim() === "") form.setValue("mark", name.trim().slice(0, 1));
+        void save(event);
       }}
     >
       <label className="flex flex-col gap-1">
         Name
         <input
+          {...form.register("name")}
+          aria-invalid={errors.name !== undefined}
           className="lined-field w-56"
-          value={name}
-          maxLength={200}
-          required
-          onChange={(event) => setName(event.target.value)}
         />
+        <FieldProblem words={errors.name?.message} />
       </label>
       <label className="flex flex-col gap-1">
         Mark
         <input
+          {...form.register("mark")}
+          aria-invalid={errors.mark !== undefined}
           className="lined-field w-14"
-          value={mark}
-          maxLength={2}
           placeholder={name.slice(0, 1)}
-          onChange={(event) => setMark(event.target.value)}
         />
+        <FieldProblem words={name.trim() === "" ? undefined : errors.mark?.message} />
       </label>
-      <fieldset className="flex flex-wrap items-baseline gap-x-4">
+      <fieldset className="flex flex-wrap items-center gap-x-4">
         <legend className="mb-1">For</legend>
-        <RadioGroup
-          label="For"
-          value={audience}
-          options={AUDIENCES}
-          onChange={(next) => setAudience(next === "teams" ? "teams" : "everyone")}
-          className="flex gap-x-4"
-        />
-        {teams.map((team) => (
-          <label key={team.id} className="flex items-center gap-1.5">
-            <Checkbox
-              disabled={audience !== "teams"}
-              checked={chosen.includes(team.id)}
-              onChange={(on) =>
-                setChosen(on ? [...chosen, team.id] : chosen.filter((one) => one !== team.id))
-              }
+        <Controller
+          control={form.control}
+          name="audience"
+          render={({ field }) => (
+            <RadioGroup
+              label="For"
+              value={field.value}
+              options={AUDIENCES}
+              onChange={field.onChange}
+              className="flex gap-x-4"
             />
-            {team.name}
-          </label>
-        ))}
+          )}
+        />
+        <Controller
+          control={form.control}
+          name="teams"
+          render={({ field: { value = [], onChange } }) => (
+            <>
+              {teams.map((team) => (
+                <label key={team.id} className="flex items-center gap-1.5">
+                  <Checkbox
+                    disabled={audience !== "teams"}
+                    checked={value.includes(team.id)}
+                    onChange={(on) =>
+                      onChange(on ? [...value, team.id] : value.filter((one) => one !== team.id))
+                    }
+                  />
+                  {team.name}
+                </label>
+              ))}
+            </>
+          )}
+        />
+        <FieldProblem words={errors.teams?.message} />
       </fieldset>
-      <Button type="submit">{shelf ? "Keep" : "Put it up"}</Button>
-      {onRemove && (
-        <button type="button" className="quiet-link" onClick={onRemove}>
-          take it away
-        </button>
-      )}
+      <span className="flex items-baseline gap-5 self-end">
+        <Button type="submit" disabled={isSubmitting}>
+          {shelf ? "Keep" : "Put it up"}
+        </Button>
+        {onRemove && shelf && (
+          <Confirm
+            title={`Take “${shelf.name}” away?`}
+            words={
+              shelf.replies === 0
+                ? "It is empty; nothing else goes with it."
+                : "It holds replies: they must be moved first."
+            }
+            yes="Take it away"
+            onYes={onRemove}
+          >
+            <button type="button" className="quiet-link">
+              take it away
+            </button>
+          </Confirm>
+        )}
+      </span>
+      <FormProblem words={errors.root?.message} />
     </form>
   );
 }

@@ -1,6 +1,7 @@
 import { Command } from "cmdk";
 import { Popover as Radix } from "radix-ui";
 import { useState } from "react";
+import { LIST_INPUT, LIST_ITEM } from "./list";
 import { OPENER, OpenerSign } from "./opener";
 import type { Option } from "./select";
 
@@ -43,10 +44,7 @@ export function Picker({ label, value, groups, words, onChange, className = "lin
           className="z-50 w-72 border border-board bg-sheet text-sm shadow-md outline-none"
         >
           <Command label={label} defaultValue={value} loop>
-            <Command.Input
-              placeholder="Find"
-              className="w-full border-b border-line bg-transparent px-3 py-2 outline-none"
-            />
+            <Command.Input placeholder="Find" className={LIST_INPUT} />
             <Command.List label={label} className="max-h-72 overflow-y-auto py-1">
               <Command.Empty className="px-3 py-2 text-soft">Nothing is called like that.</Command.Empty>
               {groups.map(({ heading, options }) => (
@@ -64,7 +62,7 @@ export function Picker({ label, value, groups, words, onChange, className = "lin
                         setOpen(false);
                         onChange(one);
                       }}
-                      className={`cursor-pointer border-l-[3px] py-1 pr-3 pl-2.5 data-[selected=true]:bg-wash ${one === value ? "border-accent font-semibold" : "border-transparent"}`}
+                      className={`${LIST_ITEM} ${one === value ? "border-l-accent font-semibold" : ""}`}
                     >
                       {said}
                     </Command.Item>

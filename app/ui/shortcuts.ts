@@ -37,7 +37,7 @@ export const shortcuts = {
     keys: ["alt+up"],
   },
   orderDown: { place: "Everywhere", shown: "", does: "", keys: ["alt+down"] },
-  messages: { place: "Everywhere", shown: "F8", does: "to the messages at the foot" },
+  messages: { place: "Everywhere", shown: "F8", does: "to the notices at the foot" },
 
   caseDown: { place: "Waiting", shown: "↑ ↓", does: "move along the list", keys: ["down"] },
   caseUp: { place: "Waiting", shown: "", does: "", keys: ["up"] },

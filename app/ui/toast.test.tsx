@@ -39,7 +39,7 @@ async function show(...messages: ToastMessage[]) {
 }
 
 const shown = () =>
-  within(screen.getByRole("region", { name: "Messages, F8" }))
+  within(screen.getByRole("region", { name: "Notices, F8" }))
     .queryAllByRole("listitem")
     .map((one) => one.textContent);
 const pass = (ms: number) => act(() => jest.advanceTimersByTime(ms));
@@ -84,7 +84,7 @@ describe("messages at the foot", () => {
     act(() => screen.getByRole("button", { name: /^Undo/ }).focus());
     await user.keyboard("{Escape}");
     expect(shown()).toEqual(["Filed."]);
-    await user.click(screen.getByRole("button", { name: "Close the message" }));
+    await user.click(screen.getByRole("button", { name: "Close the notice" }));
     expect(shown()).toEqual([]);
   });
 
@@ -102,8 +102,8 @@ describe("messages at the foot", () => {
     expect(
       screen.getAllByRole("status").map((one) => [one.getAttribute("aria-live"), one.textContent]),
     ).toEqual([
-      ["assertive", "Message It was not sent."],
-      ["polite", "Message Filed."],
+      ["assertive", "Notice It was not sent."],
+      ["polite", "Notice Filed."],
     ]);
   });
 });

@@ -58,7 +58,7 @@ export function ToastProvider({ children }: { children: ReactNode }) {
 
   return (
     <ToastContext value={show}>
-      <Radix.Provider label="Message" swipeDirection="down" duration={USUAL_MS}>
+      <Radix.Provider label="Notice" swipeDirection="down" duration={USUAL_MS}>
         {children}
         {toasts.map((toast) => (
           <ToastSheet
@@ -69,7 +69,7 @@ export function ToastProvider({ children }: { children: ReactNode }) {
           />
         ))}
         <Radix.Viewport
-          label="Messages, {hotkey}"
+          label="Notices, {hotkey}"
           className="fixed inset-x-0 bottom-4 z-50 mx-auto flex w-fit max-w-[calc(100vw-2rem)] flex-col items-center gap-2 outline-none"
         />
       </Radix.Provider>
@@ -120,7 +120,7 @@ function ToastSheet({
           {keys && <kbd className="ml-2 font-sans text-xs opacity-80">{keys}</kbd>}
         </Radix.Action>
       )}
-      <Radix.Close aria-label="Close the message" className="-mr-2 shrink-0 p-1 opacity-80 hover:opacity-100">
+      <Radix.Close aria-label="Close the notice" className="-mr-2 shrink-0 p-1 opacity-80 hover:opacity-100">
         <X size={16} aria-hidden="true" />
       </Radix.Close>
     </Radix.Root>

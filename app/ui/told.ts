@@ -5,14 +5,18 @@ import * as z from "zod/mini";
 export interface Refusal {
   problem: string;
   status: number;
+  /** The field that it is about, where it is about one. */
+  at?: string | undefined;
 }
 
-const refusal = z.object({ problem: z.string(), status: z.optional(z.number()) });
+const refusal = z.object({ problem: z.string(), status: z.optional(z.number()), at: z.optional(z.string()) });
 
 /** What an answer of the server refuses; null where it does not. */
 export function refusalOf(answer: unknown): Refusal | null {
   const read = z.safeParse(refusal, answer);
-  return read.success ? { problem: read.data.problem, status: read.data.status ?? 400 } : null;
+  if (!read.success) return null;
+  const { problem, status = 400, at } = read.data;
+  return at === undefined ? { problem, status } : { problem, status, at };
 }
 
 /**

@@ -1,158 +1,150 @@
+import type { ReactNode } from "react";
+import { Controller, type ControllerRenderProps, type FieldPath } from "react-hook-form";
+import { replyChannels, replyParts } from "#core/forms/library";
 import type { Filing, OpenReply } from "#server/replies/open-writing";
 import { Button } from "../ui/button";
 import { Checkbox } from "../ui/checkbox";
+import { DateField } from "../ui/date-field";
+import { FieldProblem, FormProblem } from "../ui/form";
+import { ManyPicker } from "../ui/many-picker";
 import { sameWords, Select } from "../ui/select";
 import type { FilingHandle } from "./use-filing";
-import { DateField } from "../ui/date-field";
-
-const PARTS: Filing["part"][] = ["opening", "answer", "closing"];
-
-const row = "grid grid-cols-[5rem_minmax(0,1fr)] items-baseline gap-2";
 
 /** Where a reply stands and what it is for: everything about it but its words. */
 export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHandle }) {
-  const { shelves, owners, known } = open;
-  const { filing, set, changed, save, problem, busy } = handle;
-  const list = (text: string) => [
-    ...new Set(
-      text
-        .split(",")
-        .map((one) => one.trim())
-        .filter(Boolean),
-    ),
-  ];
+  const { shelves, owners, known, mayFile } = open;
+  const { form, changed, save } = handle;
+  const { errors, isSubmitting } = form.formState;
+  const control = <Name extends FieldPath<Filing>>(
+    name: Name,
+    render: (field: ControllerRenderProps<Filing, Name>) => ReactNode,
+  ) => <Controller control={form.control} name={name} render={({ field }) => <>{render(field)}</>} />;
+  const day = (name: "reviewBy" | "seasonFrom" | "seasonUntil", label: string, min?: string | null) =>
+    control(name, ({ value, onChange }) => (
+      <DateField
+        label={label}
+        value={value ?? ""}
+        onChange={(next) => onChange(next || null)}
+        min={min ?? undefined}
+        disabled={!mayFile}
+      />
+    ));
   return (
     <form
+      noValidate
       className="flex flex-col gap-3 text-sm"
       onSubmit={(event) => {
         event.preventDefault();
         void save();
       }}
     >
-      <fieldset disabled={!open.mayFile} className="flex flex-col gap-3">
+      <fieldset disabled={!mayFile} className="flex flex-col gap-3">
         <legend className="sr-only">Filing</legend>
-        <label className={row}>
-          Shelf
-          <Select
-            value={filing.shelf}
-            options={shelves.map((shelf) => [shelf.key, shelf.name] as const)}
-            onChange={(shelf) => set({ shelf })}
-            disabled={!open.mayFile}
-          />
-        </label>
-        <label className={row}>
-          Part
-          <Select
-            value={filing.part}
-            options={sameWords(PARTS)}
-            onChange={(part) => set({ part })}
-            disabled={!open.mayFile}
-          />
-        </label>
-        <div className={row}>
-          Channels
-          <span className="flex gap-4">
-            {(["email", "chat", "sms"] as const).map((channel) => (
-              <label key={channel} className="flex items-center gap-1.5">
-                <Checkbox
-                  checked={filing.channels.includes(channel)}
-                  disabled={!open.mayFile}
-                  onChange={(on) =>
-                    set({
-                      channels: on
-                        ? [...filing.channels, channel]
-                        : filing.channels.filter((one) => one !== channel),
-                    })
-                  }
-                />
-                {channel === "sms" ? "SMS" : channel}
-              </label>
-            ))}
-          </span>
-        </div>
-        <label className={row}>
-          Tags
-          <input
-            className="lined-field"
-            defaultValue={filing.tags.join(", ")}
-            placeholder="refund, weather"
-            list="all-tags"
-            onChange={(event) => set({ tags: list(event.target.value) })}
-          />
-        </label>
-        <datalist id="all-tags">
-          {known.tags.map((tag) => (
-            <option key={tag} value={tag} />
-          ))}
-        </datalist>
-        <div className={row}>
-          Is about
-          <span className="flex flex-col gap-1.5">
-            <input
-              aria-label="Topics"
-              className="lined-field"
-              defaultValue={filing.topics.join(", ")}
-              placeholder={`any case; or topics, as in ${known.topics[0] ?? "refunds"}`}
-              onChange={(event) => set({ topics: list(event.target.value) })}
+        <Row label="Shelf" problem={errors.shelf?.message}>
+          {control("shelf", ({ value, onChange }) => (
+            <Select
+              label="Shelf"
+              value={value}
+              options={shelves.map((shelf) => [shelf.key, shelf.name] as const)}
+              onChange={onChange}
+              disabled={!mayFile}
             />
+          ))}
+        </Row>
+        <Row label="Part">
+          {control("part", ({ value, onChange }) => (
+            <Select
+              label="Part"
+              value={value}
+              options={sameWords(replyParts)}
+              onChange={onChange}
+              disabled={!mayFile}
+            />
+          ))}
+        </Row>
+        <Row label="Channels" problem={errors.channels?.message}>
+          {control("channels", ({ value, onChange }) => (
+            <span className="flex gap-4">
+              {replyChannels.map((channel) => (
+                <label key={channel} className="flex items-center gap-1.5">
+                  <Checkbox
+                    checked={value.includes(channel)}
+                    disabled={!mayFile}
+                    onChange={(on) =>
+                      onChange(on ? [...value, channel] : value.filter((one) => one !== channel))
+                    }
+                  />
+                  {channel === "sms" ? "SMS" : channel}
+                </label>
+              ))}
+            </span>
+          ))}
+        </Row>
+        <Row label="Tags" problem={errors.tags?.message}>
+          {control("tags", ({ value, onChange }) => (
+            <ManyPicker
+              label="Tags"
+              value={value}
+              options={known.tags}
+              onChange={onChange}
+              placeholder="none"
+              open
+              disabled={!mayFile}
+            />
+          ))}
+        </Row>
+        <Row label="Is about" problem={errors.topics?.message}>
+          {control("topics", ({ value, onChange }) => (
+            <ManyPicker
+              label="Topics"
+              value={value}
+              options={known.topics}
+              onChange={onChange}
+              placeholder="any case"
+              open
+              disabled={!mayFile}
+            />
+          ))}
+          {control("withBooking", ({ value, onChange }) => (
             <label className="flex items-center gap-1.5">
-              <Checkbox
-                checked={filing.withBooking}
-                disabled={!open.mayFile}
-                onChange={(withBooking) => set({ withBooking })}
-              />
+              <Checkbox checked={value} disabled={!mayFile} onChange={onChange} />
               only cases with a booking
             </label>
-          </span>
-        </div>
-        <label className={row}>
-          Owner
-          <Select
-            value={filing.owner === null ? "" : String(filing.owner)}
-            options={[["", "nobody"], ...owners.map(({ id, name }) => [String(id), name] as const)]}
-            onChange={(owner) => set({ owner: owner === "" ? null : Number(owner) })}
-            disabled={!open.mayFile}
-          />
-        </label>
-        <div className={row}>
-          Review by
-          <DateField
-            label="Review by"
-            value={filing.reviewBy ?? ""}
-            onChange={(reviewBy) => set({ reviewBy: reviewBy || null })}
-          />
-        </div>
-        <div className={row}>
-          Season
+          ))}
+        </Row>
+        <Row label="Owner" problem={errors.owner?.message}>
+          {control("owner", ({ value, onChange }) => (
+            <Select
+              label="Owner"
+              value={value === null ? "" : String(value)}
+              options={[["", "nobody"], ...owners.map(({ id, name }) => [String(id), name] as const)]}
+              onChange={(owner) => onChange(owner === "" ? null : Number(owner))}
+              disabled={!mayFile}
+            />
+          ))}
+        </Row>
+        <Row label="Review by" problem={errors.reviewBy?.message}>
+          {day("reviewBy", "Review by")}
+        </Row>
+        <Row label="Season" problem={errors.seasonFrom?.message ?? errors.seasonUntil?.message}>
           <span className="flex flex-wrap items-baseline gap-2">
-            <DateField
-              label="Season from"
-              value={filing.seasonFrom ?? ""}
-              onChange={(day) => set({ seasonFrom: day || null })}
-            />
+            {day("seasonFrom", "Season from")}
             to
-            <DateField
-              label="Season until"
-              value={filing.seasonUntil ?? ""}
-              min={filing.seasonFrom ?? undefined}
-              onChange={(day) => set({ seasonUntil: day || null })}
-            />
+            {day("seasonUntil", "Season until")}
           </span>
-        </div>
-        <label className={row}>
-          Note
+        </Row>
+        <Row label="Note" problem={errors.note?.message}>
           <textarea
+            {...form.register("note")}
+            aria-label="Note"
             className="boxed-field"
             rows={3}
-            maxLength={5000}
             placeholder="For colleagues; never sent"
-            value={filing.note ?? ""}
-            onChange={(event) => set({ note: event.target.value || null })}
           />
-        </label>
-        {open.mayFile ? (
+        </Row>
+        {mayFile ? (
           <span className="flex items-center gap-4">
-            <Button type="submit" look={changed ? "filled" : "quiet"} disabled={!changed || busy}>
+            <Button type="submit" look={changed ? "filled" : "quiet"} disabled={!changed || isSubmitting}>
               File it so
             </Button>
             {changed && <span className="text-look">not filed yet</span>}
@@ -161,11 +153,27 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
           <p className="text-soft">Curators file replies on shared shelves.</p>
         )}
       </fieldset>
-      {problem && (
-        <p role="alert" className="text-stop">
-          {problem}
-        </p>
-      )}
+      <FormProblem words={errors.root?.message ?? errors.changed?.message} />
     </form>
+  );
+}
+
+function Row({
+  label,
+  problem,
+  children,
+}: {
+  label: string;
+  problem?: string | undefined;
+  children: ReactNode;
+}) {
+  return (
+    <div className="grid grid-cols-[5rem_minmax(0,1fr)] items-baseline gap-2">
+      {label}
+      <span className="flex flex-col items-stretch gap-1.5">
+        {children}
+        <FieldProblem words={problem} />
+      </span>
+    </div>
   );
 }

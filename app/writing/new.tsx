@@ -1,6 +1,8 @@
 import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
+import { Controller, useWatch } from "react-hook-form";
 import * as zm from "zod/mini";
+import { newReplySchema, replyParts } from "#core/forms/library";
 import { z } from "zod";
 import { wordsToKeep } from "#server/answering/keep";
 import { findReply } from "#server/replies/access";
@@ -10,6 +12,7 @@ import { signedIn } from "#server/web/context";
 import { withTokens } from "#core/tokens/recognise";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
+import { FormProblem, taken, useFormOf } from "../ui/form";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { useAct } from "../ui/act";
 import type { Route } from "./+types/new";
@@ -49,13 +52,14 @@ const made = zm.object({ key: zm.string() });
 export default function NewReply({ loaderData }: Route.ComponentProps) {
   const { asked, source, shelves, copied, kept } = loaderData;
   const own = shelves.find((shelf) => shelf.mine);
-  const [title, setTitle] = useState(
-    asked.title || (copied ? `${copied.title}, another` : (kept?.subject ?? "")),
-  );
-  const [shelf, setShelf] = useState(asked.shelf || copied?.shelf || own?.key || (shelves[0]?.key ?? ""));
-  const [part, setPart] = useState("answer");
+  const form = useFormOf(newReplySchema, {
+    title: asked.title || (copied ? `${copied.title}, another` : (kept?.subject ?? "")),
+    shelf: asked.shelf || copied?.shelf || own?.key || (shelves[0]?.key ?? ""),
+    part: "answer",
+  });
+  const { errors, isSubmitting } = form.formState;
+  const shelf = useWatch({ control: form.control, name: "shelf" });
   const [refused, setRefused] = useState<ReadonlySet<number>>(new Set());
-  const [problem, setProblem] = useState<string | null>(null);
   const navigate = useNavigate();
   const act = useAct();
   const chosen = shelves.find((one) => one.key === shelf);
@@ -69,8 +73,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
     [kept, refused],
   );
 
-  const create = async () => {
-    const reply = { shelf, title, part };
+  const create = form.handleSubmit(async (reply) => {
     const found = kept?.found.map(({ from, words }, index) => ({
       from,
       words,
@@ -78,9 +81,8 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
     }));
     const body = source ? { source, reply, found } : { reply, from: copied?.key ?? null };
     const done = await act("/replies/create", body, made);
-    if (done.ok) await navigate(`/replies/${done.data.key}`);
-    else setProblem(done.problem);
-  };
+    if (taken(form, done) && done.ok) await navigate(`/replies/${done.data.key}`);
+  });
 
   return (
     <main className="mx-5 mb-5 grow bg-sheet px-8 pt-4 pb-8">
@@ -94,24 +96,9 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
         {kept ? "Keep this answer on a shelf" : copied ? `Begin from “${copied.title}”` : "Write a reply"}
       </h1>
       <div className="mt-5 grid gap-x-12 gap-y-6 lg:grid-cols-[22rem_minmax(0,1fr)]">
-        <form
-          className="flex flex-col gap-5"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void create();
-          }}
-        >
-          <Field label="Title" hint="What a colleague would look for">
-            {(attributes) => (
-              <input
-                {...attributes}
-                autoFocus
-                required
-                maxLength={300}
-                value={title}
-                onChange={(event) => setTitle(event.target.value)}
-              />
-            )}
+        <form className="flex flex-col gap-5" noValidate onSubmit={(event) => void create(event)}>
+          <Field label="Title" hint="What a colleague would look for" problem={errors.title?.message}>
+            {(attributes) => <input {...attributes} autoFocus {...form.register("title")} />}
           </Field>
           <Field
             label="Shelf"
@@ -124,32 +111,40 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
             }
           >
             {(attributes) => (
-              <Select
-                {...attributes}
-                value={shelf}
-                options={shelves.map((one) => [one.key, one.name] as const)}
-                onChange={setShelf}
+              <Controller
+                control={form.control}
+                name="shelf"
+                render={({ field }) => (
+                  <Select
+                    {...attributes}
+                    value={field.value}
+                    options={shelves.map((one) => [one.key, one.name] as const)}
+                    onChange={field.onChange}
+                  />
+                )}
               />
             )}
           </Field>
           {!kept && !copied && (
             <Field label="Part">
               {(attributes) => (
-                <Select
-                  {...attributes}
-                  value={part}
-                  options={sameWords(["answer", "opening", "closing"])}
-                  onChange={setPart}
+                <Controller
+                  control={form.control}
+                  name="part"
+                  render={({ field }) => (
+                    <Select
+                      {...attributes}
+                      value={field.value ?? "answer"}
+                      options={sameWords(replyParts)}
+                      onChange={field.onChange}
+                    />
+                  )}
                 />
               )}
             </Field>
           )}
-          {problem && (
-            <p role="alert" className="text-stop">
-              {problem}
-            </p>
-          )}
-          <Button type="submit" keys="Enter" disabled={title.trim() === ""}>
+          <FormProblem words={errors.root?.message} />
+          <Button type="submit" keys="Enter" disabled={isSubmitting}>
             Go on to its words
           </Button>
           {!kept && !copied && (

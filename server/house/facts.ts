@@ -1,3 +1,4 @@
+import type { FactDescription, FactType, NewFact } from "#core/forms/house";
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { fillOwn } from "#core/compose/fill";
@@ -20,9 +21,6 @@ import { ownTokens } from "./settings";
 import { includesRole, requireRole, type Viewer } from "../people/viewer";
 import { asks, READABLE_REPLY } from "../replies/access";
 import { startOfDay } from "./zone";
-
-export const factTypes = ["text", "long_text", "money", "date", "link", "number"] as const;
-export type FactType = (typeof factTypes)[number];
 
 /** A house fact as lists show it. Times are ISO 8601 instants. */
 export interface FactRow {
@@ -137,20 +135,8 @@ function readFactValue(type: FactType, value: unknown): Detail {
   return parsed.data;
 }
 
-export const newFactSchema = z.strictObject({
-  label: z.string().trim().min(1, "Say what it is called").max(200),
-  type: z.enum(factTypes),
-  value: z.unknown(),
-  changedBy: z.enum(["agent", "curator", "lead"]),
-});
-
 /** Adds a house fact, as a token from now on. @returns its key @throws NotAllowed; Unusable */
-export async function addFact(
-  em: EntityManager,
-  viewer: Viewer,
-  input: z.infer<typeof newFactSchema>,
-  now: Date,
-): Promise<string> {
+export async function addFact(em: EntityManager, viewer: Viewer, input: NewFact, now: Date): Promise<string> {
   requireRole(viewer, "curator");
   return em.transactional(async (inner) => {
     const key = await freeName(inner, input.label, "house_facts");
@@ -244,17 +230,12 @@ export async function dropPlanned(
   await em.remove(value).flush();
 }
 
-export const factDescriptionSchema = z.strictObject({
-  label: z.string().trim().min(1, "Say what it is called").max(200, "At most 200 characters"),
-  changedBy: z.enum(["agent", "curator", "lead"]),
-});
-
 /** Changes what a fact is called and who changes it. @throws NotAllowed; NotFound */
 export async function describeFact(
   em: EntityManager,
   viewer: Viewer,
   key: string,
-  input: z.infer<typeof factDescriptionSchema>,
+  input: FactDescription,
 ): Promise<void> {
   requireRole(viewer, "curator");
   const fact = await em.findOne(HouseFact, { key });

@@ -1,13 +1,11 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { z } from "zod";
+import type { NewField } from "#core/forms/house";
 import type { Detail } from "#core/tokens/context";
 import { CaseField } from "../db/entities/cases";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 import { freeName } from "./facts";
-
-export const fieldTypes = ["text", "long_text", "number", "money", "date", "yes_no", "link"] as const;
 
 /** A field that the house added to its cases: a token from then on. */
 export interface FieldRow {
@@ -38,7 +36,7 @@ export async function listFields(em: EntityManager): Promise<FieldRow[]> {
   }));
 }
 
-const examples: Record<(typeof fieldTypes)[number], Detail> = {
+const examples: Record<NewField["type"], Detail> = {
   text: "Tarn Head",
   long_text: "Several lines",
   number: 3,
@@ -48,17 +46,8 @@ const examples: Record<(typeof fieldTypes)[number], Detail> = {
   link: "https://example.org",
 };
 
-export const newFieldSchema = z.strictObject({
-  label: z.string().trim().min(1, "Say what it is called").max(200),
-  type: z.enum(fieldTypes),
-});
-
 /** Adds a field to cases. @returns its key @throws NotAllowed unless lead */
-export async function addField(
-  em: EntityManager,
-  viewer: Viewer,
-  input: z.infer<typeof newFieldSchema>,
-): Promise<string> {
+export async function addField(em: EntityManager, viewer: Viewer, input: NewField): Promise<string> {
   requireRole(viewer, "lead");
   return em.transactional(async (inner) => {
     const key = await freeName(inner, input.label, "case_fields");

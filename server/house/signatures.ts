@@ -1,4 +1,4 @@
-import { z } from "zod";
+import type { PersonDetails } from "#core/forms/house";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { documentSchema } from "#core/document/schema";
 import type { Doc } from "#core/document/types";
@@ -121,20 +121,12 @@ export async function peopleDetails(
   };
 }
 
-const detail = z
-  .string()
-  .trim()
-  .max(200, "At most 200 characters")
-  .transform((text) => (text === "" ? null : text));
-
-export const personDetailsSchema = z.strictObject({ title: detail, department: detail, phone: detail });
-
 /** Changes what letters print of a colleague. @throws NotAllowed unless lead; NotFound */
 export async function savePersonDetails(
   em: EntityManager,
   viewer: Viewer,
   id: number,
-  input: z.infer<typeof personDetailsSchema>,
+  input: PersonDetails,
 ): Promise<void> {
   requireRole(viewer, "lead");
   const person = await em.findOne(Person, { id });

@@ -1,39 +1,20 @@
+import { dayField } from "#core/forms/fields";
+import { tagField, type FilingInput } from "#core/forms/library";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { Reply, Shelf, type BulkStep, BulkChange } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { named, query } from "../db/sql";
-import { daySchema, idSchema } from "../edge";
+import { idSchema } from "../edge";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { includesRole, type Viewer } from "../people/viewer";
 import { asks, findLockedReply, findShelfToPut, mayPublish, READABLE_REPLY } from "./access";
-import { replyChannels, replyParts, type ReplyFilter } from "./filter";
+import type { ReplyFilter } from "./filter";
 import { listKeys } from "./list";
 
 /** More replies than this are not changed at once. */
 export const MOST_AT_ONCE = 10_000;
-
-const tag = z.string().trim().min(1).max(80);
-const day = daySchema("A date, as in 2027-03-01");
-
-/** Everything about a reply but its words: where it stands and what it is for. */
-export const filingSchema = z.strictObject({
-  /** When the reply was changed last, as the form knew it. */
-  changed: z.iso.datetime(),
-  shelf: z.string().min(1),
-  note: z.string().trim().max(5000, "At most 5,000 characters").nullable(),
-  part: z.enum(replyParts),
-  tags: z.array(tag).max(50),
-  channels: z.array(z.enum(replyChannels)).min(1, "Choose a channel at least"),
-  topics: z.array(tag).max(50),
-  withBooking: z.boolean(),
-  owner: idSchema.nullable(),
-  reviewBy: day.nullable(),
-  seasonFrom: day.nullable(),
-  seasonUntil: day.nullable(),
-});
-export type FilingInput = z.infer<typeof filingSchema>;
 
 /**
  * Files a reply anew. Who publishes to its shelf may; so may the owner of one that was never published.
@@ -52,8 +33,6 @@ export async function saveFiling(
     const unpublished = access.state === "draft" || access.state === "ready to check";
     if (!access.mayPublish && !(unpublished && access.ownerId === viewer.id))
       throw new NotAllowed("Only curators file replies on shared shelves");
-    if (input.seasonFrom && input.seasonUntil && input.seasonFrom > input.seasonUntil)
-      throw new Unusable("The season ends before it begins");
     const reply = await inner.findOneOrFail(Reply, { id: access.id }, { refresh: true });
     if (reply.updatedAt.toISOString() !== input.changed)
       throw new Conflict("Somebody changed how this reply is filed meanwhile; load it again");
@@ -82,12 +61,12 @@ export async function saveFiling(
 
 export const bulkSchema = z.discriminatedUnion("what", [
   z.strictObject({ what: z.literal("move"), shelf: z.string().min(1) }),
-  z.strictObject({ what: z.literal("tag"), tag }),
-  z.strictObject({ what: z.literal("untag"), tag }),
+  z.strictObject({ what: z.literal("tag"), tag: tagField }),
+  z.strictObject({ what: z.literal("untag"), tag: tagField }),
   z.strictObject({ what: z.literal("retire") }),
   z.strictObject({ what: z.literal("restore") }),
   z.strictObject({ what: z.literal("owner"), owner: idSchema.nullable() }),
-  z.strictObject({ what: z.literal("review"), by: day.nullable() }),
+  z.strictObject({ what: z.literal("review"), by: z.nullable(dayField) }),
 ]);
 export type BulkInput = z.infer<typeof bulkSchema>;
 

@@ -1,11 +1,10 @@
+import { replyChannels, replyParts } from "#core/forms/library";
 import { z } from "zod";
 import { idInPath } from "../edge";
 import { asks, READABLE_REPLY } from "./access";
 import type { Viewer } from "../people/viewer";
 
 const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
-export const replyParts = ["opening", "answer", "closing"] as const;
-export const replyChannels = ["email", "chat", "sms"] as const;
 export const replyColumns = [
   "shelf",
   "part",

@@ -1,9 +1,8 @@
+import type { ShelfInput } from "#core/forms/library";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { z } from "zod";
 import { Shelf } from "../db/entities/library";
 import { Person, Team } from "../db/entities/people";
 import { named, query } from "../db/sql";
-import { idSchema } from "../edge";
 import { Conflict, NotAllowed, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 import { asks, findShelf, mayPublish, READABLE_REPLY, USABLE_SHELF } from "./access";
@@ -58,18 +57,6 @@ export async function ensureOwnShelf(em: EntityManager, person: { id: number }):
   );
 }
 
-export const shelfSchema = z.strictObject({
-  name: z.string().trim().min(1, "Give the shelf a name").max(200, "At most 200 characters"),
-  mark: z
-    .string()
-    .trim()
-    .min(1, "Give it a letter or two")
-    .refine((mark) => [...mark].length <= 2, "A letter or two"),
-  audience: z.enum(["everyone", "teams"]),
-  teams: z.array(idSchema).max(500).default([]),
-});
-export type ShelfInput = z.infer<typeof shelfSchema>;
-
 /**
  * Makes a shared shelf, or changes one.
  * @param key of the shelf to change; null for a new one, which comes last
@@ -83,8 +70,6 @@ export async function saveShelf(
   input: ShelfInput,
 ): Promise<string> {
   requireRole(viewer, "curator");
-  if (input.audience === "teams" && input.teams.length === 0)
-    throw new Unusable("Say for which teams the shelf is");
   return em.transactional(async (inner) => {
     const teams = input.audience === "teams" ? await inner.find(Team, { id: { $in: input.teams } }) : [];
     if (input.audience === "teams" && teams.length !== new Set(input.teams).size)

@@ -1,5 +1,5 @@
+import type { NewReply } from "#core/forms/library";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { z } from "zod";
 import type { WriterFinding } from "#core/checks/writing";
 import { emptyDocument } from "#core/document/schema";
 import { Person } from "../db/entities/people";
@@ -107,13 +107,6 @@ export async function mergeOnto(
     working.baseId = publishedId;
   });
 }
-
-export const newReplySchema = z.strictObject({
-  shelf: z.string().min(1),
-  title: z.string().trim().min(1, "Give it a title").max(300),
-  part: z.enum(["opening", "answer", "closing"]).default("answer"),
-});
-export type NewReply = z.infer<typeof newReplySchema>;
 
 /** Where a new reply's words come from: nowhere, another reply, or words that were written. */
 export type StartFrom = { reply: string } | { content: ContentInput } | null;

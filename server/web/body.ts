@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import { z } from "zod";
 import { Unusable } from "../errors";
 
 /** Deepest nesting of a request's JSON that is read. */
@@ -7,7 +7,7 @@ const DEEPEST = 100;
 const MOST_VALUES = 200_000;
 
 /** Reads a request's JSON by a schema. @throws ZodError; Unusable where it is no JSON, or holds what no text has */
-export async function readBody<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
+export async function readBody<T>(request: Request, schema: z.core.$ZodType<T>): Promise<T> {
   let json: unknown;
   try {
     json = await request.json();
@@ -15,7 +15,7 @@ export async function readBody<T>(request: Request, schema: z.ZodType<T>): Promi
     throw new Unusable("The request is no JSON");
   }
   refuseUnusable(json);
-  return schema.parse(json);
+  return z.parse(schema, json);
 }
 
 /** Reads a request's form. @throws Unusable where it is none, or holds what no text has */

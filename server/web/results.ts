@@ -27,11 +27,13 @@ export async function actionResult(work: () => Promise<object>): Promise<Respons
 interface Refusal {
   status: number;
   problem: string;
+  /** The field of the request that it is about, as in `shelf.name`; left out where it is about all of it. */
+  at?: string;
 }
 
 /** What a person is told of an error that is theirs to mend; null for a fault of ours. */
 function refusalOf(error: unknown): Refusal | null {
-  if (error instanceof z.ZodError) return { status: 400, problem: firstIssue(error) };
+  if (error instanceof z.core.$ZodError) return { status: 400, ...firstIssue(error) };
   if (error instanceof NotFound) return { status: 404, problem: error.message };
   if (error instanceof NotAllowed) return { status: 403, problem: error.message };
   if (error instanceof Conflict) return { status: 409, problem: error.message };
@@ -63,8 +65,9 @@ function refusedByDatabase(error: unknown): Refusal | null {
   return problem === undefined ? null : { status: code.startsWith("23") ? 409 : 400, problem };
 }
 
-function firstIssue(error: z.ZodError): string {
+function firstIssue(error: z.core.$ZodError): { problem: string; at?: string } {
   const [issue] = error.issues;
-  if (!issue) return "The request cannot be read";
-  return issue.path.length === 0 ? issue.message : `${issue.path.join(".")}: ${issue.message}`;
+  if (!issue) return { problem: "The request cannot be read" };
+  const at = issue.path.join(".");
+  return at === "" ? { problem: issue.message } : { problem: `${at}: ${issue.message}`, at };
 }

@@ -1,5 +1,6 @@
 import { actionResult } from "#server/web/results";
-import { describeFact, factDescriptionSchema } from "#server/house/facts";
+import { factDescriptionSchema } from "#core/forms/house";
+import { describeFact } from "#server/house/facts";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { told } from "../../ui/told";

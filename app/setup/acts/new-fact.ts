@@ -1,5 +1,6 @@
 import { actionResult } from "#server/web/results";
-import { addFact, newFactSchema } from "#server/house/facts";
+import { newFactSchema } from "#core/forms/house";
+import { addFact } from "#server/house/facts";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { told } from "../../ui/told";

@@ -1,5 +1,6 @@
 import { actionResult } from "#server/web/results";
-import { addField, newFieldSchema } from "#server/house/fields";
+import { newFieldSchema } from "#core/forms/house";
+import { addField } from "#server/house/fields";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { told } from "../../ui/told";

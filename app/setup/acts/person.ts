@@ -1,6 +1,7 @@
 import { actionResult } from "#server/web/results";
 import { idInPath } from "#server/edge";
-import { personDetailsSchema, savePersonDetails } from "#server/house/signatures";
+import { personDetailsSchema } from "#core/forms/house";
+import { savePersonDetails } from "#server/house/signatures";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { told } from "../../ui/told";

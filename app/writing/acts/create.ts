@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { keepAnswer, keepSchema } from "#server/answering/keep";
-import { createReply, newReplySchema } from "#server/replies/writing";
+import { newReplySchema } from "#core/forms/library";
+import { createReply } from "#server/replies/writing";
 import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";

@@ -1,4 +1,5 @@
-import { filingSchema, saveFiling } from "#server/replies/filing";
+import { filingSchema } from "#core/forms/library";
+import { saveFiling } from "#server/replies/filing";
 import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";

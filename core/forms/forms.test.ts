@@ -1,0 +1,75 @@
+import { describe, expect, test } from "@jest/globals";
+import { safeParse } from "zod/mini";
+import { personDetailsSchema } from "./house";
+import { filingSchema, newReplySchema, shelfSchema, type FilingInput } from "./library";
+
+/** What a schema says of an input: where, and what. */
+function said(schema: Parameters<typeof safeParse>[0], input: unknown): [string, string][] {
+  const read = safeParse(schema, input);
+  return read.success ? [] : read.error.issues.map(({ path, message }) => [path.join("."), message]);
+}
+
+const filing: FilingInput = {
+  changed: "2026-11-26T10:00:00.000Z",
+  shelf: "on_board",
+  note: null,
+  part: "answer",
+  tags: ["bicycle"],
+  channels: ["email"],
+  topics: [],
+  withBooking: false,
+  owner: null,
+  reviewBy: null,
+  seasonFrom: null,
+  seasonUntil: null,
+};
+
+describe("what is wrong with a form is said in words, at its field", () => {
+  test("filing", () => {
+    expect(said(filingSchema, filing)).toEqual([]);
+    expect(
+      said(filingSchema, {
+        ...filing,
+        shelf: "",
+        note: "x".repeat(5001),
+        channels: [],
+        tags: ["  "],
+        owner: 0,
+        reviewBy: "2027-02-30",
+        seasonFrom: "0000-01-01",
+      }),
+    ).toEqual([
+      ["shelf", "Choose a shelf"],
+      ["note", "At most 5,000 characters"],
+      ["tags.0", "A tag is a word or two"],
+      ["channels", "Choose a channel at least"],
+      ["owner", "Choose one of the list"],
+      ["reviewBy", "A day, as in 2027-03-01"],
+      ["seasonFrom", "A day from 1900 to 2199"],
+    ]);
+    expect(said(filingSchema, { ...filing, seasonFrom: "2027-03-02", seasonUntil: "2027-03-01" })).toEqual([
+      ["seasonUntil", "The season ends before it begins"],
+    ]);
+    expect(said(filingSchema, { ...filing, seasonFrom: "2027-03-01", seasonUntil: "2027-03-01" })).toEqual(
+      [],
+    );
+  });
+
+  test("a shelf for teams names them; a mark is a letter or two, however it is coded", () => {
+    const shelf = { name: "On board", mark: "🚢B", audience: "everyone", teams: [] };
+    expect(said(shelfSchema, shelf)).toEqual([]);
+    expect(said(shelfSchema, { ...shelf, audience: "teams" })).toEqual([
+      ["teams", "Say for which teams the shelf is"],
+    ]);
+    expect(said(shelfSchema, { ...shelf, mark: "ABC" })).toEqual([["mark", "A letter or two"]]);
+  });
+
+  test("a title of blanks is none", () => {
+    expect(said(newReplySchema, { shelf: "x", title: "   " })).toEqual([["title", "Give it a title"]]);
+  });
+
+  test("what is not written of a colleague is nothing", () => {
+    const read = safeParse(personDetailsSchema, { title: " Purser ", department: " ", phone: null });
+    expect(read.data).toEqual({ title: "Purser", department: null, phone: null });
+  });
+});
