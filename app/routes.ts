@@ -9,6 +9,7 @@ export default [
   route("messages/:id/raw", "answering/message-raw.ts"),
   route("files/:id", "answering/file.ts"),
   route("library-files/:id", "answering/library-file.ts"),
+  route("shelves/rows", "shelves/rows.ts"),
   route("replies/trials", "writing/trials.ts"),
   route("replies/:key/save", "writing/save.ts"),
   route("cases/:number/draft", "answering/draft.ts"),

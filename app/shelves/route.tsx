@@ -42,11 +42,16 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
     for (const key of ["page", "sort", "down"]) bare.delete(key);
     return bare.toString();
   }, [params]);
+  const narrowedAndSorted = useMemo(() => {
+    const bare = new URLSearchParams(params);
+    bare.delete("page");
+    return bare.toString();
+  }, [params]);
   const selection = selected.all && selected.filter !== narrowed ? emptySelection : selected;
 
   const shelf = shelves.find((one) => one.key === filter.shelf);
   return (
-    <div className="grid min-h-0 grow gap-5 px-5 pb-5 md:grid-cols-[14.5rem_minmax(0,1fr)]">
+    <div className="grid min-h-0 grow gap-5 px-5 pb-5 md:grid-cols-[14.5rem_minmax(0,1fr)] md:grid-rows-[minmax(0,1fr)]">
       <title>Shelves · Plain Shelf</title>
       <Side
         shelves={shelves}
@@ -56,7 +61,7 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
         proposals={proposals}
         mayArrange={role !== "agent"}
       />
-      <main className="flex min-w-0 flex-col bg-sheet">
+      <main className="flex min-h-0 min-w-0 flex-col bg-sheet max-md:h-[85dvh]">
         <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 px-6 pt-4">
           <h1 className="text-lg font-bold">{shelf ? shelf.name : "All shelves"}</h1>
           {shelf && <span className="text-sm text-soft">{audienceWords(shelf)}</span>}
@@ -71,11 +76,15 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
         <ReplyTable
           found={found}
           filter={filter}
+          address={narrowedAndSorted}
+          pageSize={pageSize}
           columns={columns}
           selection={selection}
           onSelect={setSelection}
         />
-        <Pages total={found.total} page={filter.page} size={pageSize} params={params} />
+        <noscript>
+          <Pages total={found.total} page={filter.page} size={pageSize} params={params} />
+        </noscript>
         <BulkBar
           selection={selection}
           onSelect={setSelection}

@@ -1,147 +1,299 @@
+import {
+  columnOrderingFeature,
+  columnVisibilityFeature,
+  createColumnHelper,
+  rowSelectionFeature,
+  tableFeatures,
+  useTable,
+} from "@tanstack/react-table";
+import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDown, ArrowUp, Pin } from "lucide-react";
-import type { KeyboardEvent } from "react";
-import { Link, useNavigate, useSearchParams } from "react-router";
+import { useEffect, useMemo, useRef } from "react";
+import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
 import * as z from "zod/mini";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
 import type { ReplyRow } from "#server/replies/list";
-import { Mark } from "../ui/mark";
 import { useAct } from "../ui/act";
-import { relativeTime, useClock } from "../ui/time";
+import { Checkbox } from "../ui/checkbox";
+import { Hint } from "../ui/hint";
 import { useToast } from "../ui/toast";
+import { useShortcut } from "../ui/use-shortcut";
+import { Cell, Found, Notes } from "./cells";
 import { columnLabels, sortable } from "./column-labels";
 import { withParams } from "./params";
 import { isSelected, toggled, type Selection } from "./selection";
-import { Checkbox } from "../ui/checkbox";
-import { Hint } from "../ui/hint";
+import { useRows } from "./use-rows";
 
 interface Props {
   found: { rows: ReplyRow[]; total: number; alike: boolean };
   filter: ReplyFilter;
+  /** The filter as an address has it. */
+  address: string;
+  pageSize: number;
   columns: ReplyColumn[];
   selection: Selection;
   onSelect: (selection: Selection) => void;
 }
 
 const nothing = z.object({});
+const features = tableFeatures({ columnOrderingFeature, columnVisibilityFeature, rowSelectionFeature });
+const allColumns = Object.keys(columnLabels) as ReplyColumn[];
+const helper = createColumnHelper<typeof features, ReplyRow>();
 
-/** The replies found, a row each; arrows move, Space selects, Enter opens. */
-export function ReplyTable({ found, filter, columns, selection, onSelect }: Props) {
+/** Widths of columns: the list does not move sideways while it is gone along. */
+const WIDTHS: Record<ReplyColumn, string> = {
+  shelf: "11.5rem",
+  part: "5.5rem",
+  state: "7.5rem",
+  tags: "11rem",
+  channels: "8.5rem",
+  languages: "6rem",
+  about: "10rem",
+  owner: "9rem",
+  uses: "7.5rem",
+  used: "7.5rem",
+  review: "7rem",
+  changed: "6.5rem",
+};
+const ROW_PX = 35;
+
+/** Where the list stood when it was left, by the entry of the history. */
+const left = new Map<string, number>();
+
+/** The replies found, a row each, however many: arrows move, Space selects, Enter opens. */
+export function ReplyTable({ found, filter, address, pageSize, columns, selection, onSelect }: Props) {
   const { rows, total, alike } = found;
   const [params] = useSearchParams();
+  const { key } = useLocation();
   const navigate = useNavigate();
   const act = useAct();
   const toast = useToast();
-  const page = rows.map((row) => row.key);
-  const chosen = page.filter((key) => isSelected(selection, key)).length;
+  const scroll = useRef<HTMLDivElement>(null);
+  const { rowAt, see, problem, again } = useRows(found, filter.page, pageSize, address);
+  const virtual = useVirtualizer({
+    count: total,
+    getScrollElement: () => scroll.current,
+    estimateSize: () => ROW_PX,
+    overscan: 12,
+    initialRect: { width: 1000, height: 700 },
+    initialOffset: () => left.get(key) ?? (filter.page - 1) * pageSize * ROW_PX,
+  });
+  const items = virtual.getVirtualItems();
+  const [from, to] = [items[0]?.index ?? 0, items.at(-1)?.index ?? 0];
+  useEffect(() => see(from, to), [see, from, to, found]);
+  useEffect(
+    () => () => {
+      left.set(key, virtual.scrollOffset ?? 0);
+    },
+    [key, virtual],
+  );
 
-  const onKeyDown = (event: KeyboardEvent<HTMLTableRowElement>, row: ReplyRow) => {
-    if (event.target !== event.currentTarget || event.altKey || event.ctrlKey || event.metaKey) return;
-    const step =
-      event.key === "ArrowDown"
-        ? "nextElementSibling"
-        : event.key === "ArrowUp"
-          ? "previousElementSibling"
-          : null;
-    if (step) {
-      const next = event.currentTarget[step];
-      if (next instanceof HTMLElement) next.focus();
-    } else if (event.key === " ")
-      onSelect(toggled(selection, [row.key], !isSelected(selection, row.key), page));
-    else if (event.key === "Enter") void navigate(`/replies/${row.key}`);
-    else return;
+  const shown = items.flatMap(({ index }) => rowAt(index) ?? []);
+  const page = rows.map((row) => row.key);
+  const chosen = page.filter((one) => isSelected(selection, one)).length;
+  const table = useTable({
+    features,
+    columns: useMemo(() => columnsFor(filter.q), [filter.q]),
+    data: shown,
+    getRowId: (row) => row.key,
+    state: {
+      columnOrder: ["title", ...columns],
+      columnVisibility: Object.fromEntries(allColumns.map((column) => [column, columns.includes(column)])),
+      rowSelection: Object.fromEntries(
+        shown.flatMap((row) => (isSelected(selection, row.key) ? [[row.key, true]] : [])),
+      ),
+    },
+  });
+  const select = (row: ReplyRow, on: boolean) =>
+    onSelect(toggled(selection, [row.key], on, selection.all ? shown.map((one) => one.key) : page));
+
+  const rowOf = ({ target }: KeyboardEvent) =>
+    target instanceof HTMLElement && target.matches("tr[data-index]") ? target : null;
+  const go = (step: -1 | 1) => (event: KeyboardEvent) => {
+    const row = rowOf(event) ?? (document.activeElement === document.body ? undefined : null);
+    if (row === null) return;
+    const at = row === undefined ? 0 : Number(row.dataset.index) + step;
+    scroll.current?.querySelector<HTMLElement>(`tr[data-index="${at}"]`)?.focus();
     event.preventDefault();
   };
+  useShortcut("rowDown", go(1), { also: true });
+  useShortcut("rowUp", go(-1), { also: true });
+  const onRow = (run: (row: ReplyRow) => void) => (event: KeyboardEvent) => {
+    const row = rowAt(Number(rowOf(event)?.dataset.index ?? -1));
+    if (!row) return;
+    event.preventDefault();
+    run(row);
+  };
+  useShortcut(
+    "mark",
+    onRow((row) => select(row, !isSelected(selection, row.key))),
+    { also: true },
+  );
+  useShortcut(
+    "openReply",
+    onRow((row) => void navigate(`/replies/${row.key}`)),
+    { also: true },
+  );
 
   const pin = async (row: ReplyRow) => {
     const done = await act(`/replies/${row.key}/pin`, { pinned: !row.pinned }, nothing);
     if (!done.ok) toast({ words: done.problem, tone: "stop" });
   };
 
-  if (rows.length === 0)
-    return <Nothing searched={filter.q !== ""} filtered={params.size > 0} words={filter.q} />;
+  if (total === 0) return <Nothing searched={filter.q !== ""} filtered={params.size > 0} words={filter.q} />;
+  const byKey = new Map(table.getRowModel().rows.map((row) => [row.id, row]));
+  const span = columns.length + 2;
   return (
-    <div className="min-h-0 grow overflow-auto">
+    <div ref={scroll} className="min-h-0 grow overflow-auto">
       <p role="status" className="px-6 pb-1 text-sm text-soft">
         {`${total.toLocaleString("en-GB")} ${total === 1 ? "reply" : "replies"}`}
         {alike && ". Nothing has these words; these are spelled alike"}
       </p>
-      <table className="w-full border-collapse text-left">
-        <thead className="sticky top-0 z-10 bg-sheet text-sm">
-          <tr className="border-b border-ink">
-            <th scope="col" className="w-8 py-1.5 pr-3 pl-6">
-              <Checkbox
-                label="Select this page"
-                checked={chosen === page.length ? true : chosen > 0 ? "mixed" : false}
-                onChange={(on) => onSelect(toggled(selection, page, on, page))}
-              />
-            </th>
-            <Heading column="title" label="Reply" filter={filter} params={params} sorts />
-            {columns.map((column) => (
-              <Heading
-                key={column}
-                column={column}
-                label={columnLabels[column]}
-                filter={filter}
-                params={params}
-                sorts={sortable.has(column)}
-              />
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr
-              key={row.key}
-              tabIndex={0}
-              aria-label={row.title}
-              aria-selected={isSelected(selection, row.key)}
-              onKeyDown={(event) => onKeyDown(event, row)}
-              className="group border-b border-line align-top aria-selected:bg-wash"
-            >
-              <td className="py-2 pr-3 pl-6">
+      {problem && (
+        <p role="alert" className="px-6 pb-1 text-sm text-stop">
+          A part of the list could not be read.{" "}
+          <button type="button" className="quiet-link" onClick={again}>
+            Try again
+          </button>
+        </p>
+      )}
+      <table aria-rowcount={total + 1} className="w-full min-w-max table-fixed border-collapse text-left">
+        <colgroup>
+          <col style={{ width: "3.75rem" }} />
+          <col style={{ minWidth: "18rem" }} />
+          {columns.map((column) => (
+            <col key={column} style={{ width: WIDTHS[column] }} />
+          ))}
+        </colgroup>
+        <thead className="sticky top-0 z-10 bg-sheet text-sm shadow-[0_1px_0_var(--ink)]">
+          {table.getHeaderGroups().map((group) => (
+            <tr key={group.id} aria-rowindex={1}>
+              <th scope="col" className="py-1.5 pr-3 pl-6">
                 <Checkbox
-                  tabIndex={-1}
-                  label={`Select ${row.title}`}
-                  checked={isSelected(selection, row.key)}
-                  onChange={(on) => onSelect(toggled(selection, [row.key], on, page))}
+                  label="Select this page"
+                  checked={chosen === page.length ? true : chosen > 0 ? "mixed" : false}
+                  onChange={(on) => onSelect(toggled(selection, page, on, page))}
                 />
-              </td>
-              <td className="max-w-md min-w-64 py-2 pr-5">
-                <span className="flex items-baseline gap-2">
-                  <Link to={`/replies/${row.key}`} tabIndex={-1} className="font-semibold hover:underline">
-                    {row.titleFound ? <Found pieces={row.titleFound} /> : row.title}
-                  </Link>
-                  <Hint words={row.pinned ? "Within reach; take it out" : "Keep it within reach"}>
-                    <button
-                      type="button"
-                      aria-pressed={row.pinned}
-                      aria-label={
-                        row.pinned ? `Take ${row.title} out of reach` : `Keep ${row.title} within reach`
-                      }
-                      className={`-my-1 shrink-0 self-center p-1 ${row.pinned ? "text-accent" : "text-soft opacity-0 group-hover:opacity-100 group-focus-within:opacity-100 focus:opacity-100"}`}
-                      onClick={() => void pin(row)}
-                    >
-                      <Pin size={16} aria-hidden="true" {...(row.pinned ? { fill: "currentColor" } : {})} />
-                    </button>
-                  </Hint>
-                </span>
-                <Notes row={row} />
-                {row.snippet && (
-                  <p className="font-serif text-sm text-soft">
-                    … <Found pieces={row.snippet} /> …
-                  </p>
-                )}
-              </td>
-              {columns.map((column) => (
-                <td key={column} className="py-2 pr-5 text-sm">
-                  <Cell row={row} column={column} searched={filter.q} />
-                </td>
+              </th>
+              {group.headers.map((header) => (
+                <Heading
+                  key={header.id}
+                  column={header.id}
+                  label={header.id === "title" ? "Reply" : columnLabels[header.id as ReplyColumn]}
+                  filter={filter}
+                  params={params}
+                  sorts={header.id === "title" || sortable.has(header.id as ReplyColumn)}
+                />
               ))}
             </tr>
           ))}
+        </thead>
+        <tbody>
+          <Gap height={items[0]?.start ?? 0} span={span} />
+          {items.map(({ index }) => {
+            const reply = rowAt(index);
+            const row = reply && byKey.get(reply.key);
+            if (!row)
+              return (
+                <tr
+                  key={index}
+                  aria-hidden="true"
+                  className="border-b border-line"
+                  style={{ height: ROW_PX }}
+                >
+                  <td colSpan={span} className="pl-6 text-soft">
+                    …
+                  </td>
+                </tr>
+              );
+            return (
+              <tr
+                key={row.id}
+                ref={virtual.measureElement}
+                data-index={index}
+                tabIndex={0}
+                aria-label={reply.title}
+                aria-rowindex={index + 2}
+                aria-selected={row.getIsSelected()}
+                className="group border-b border-line align-top aria-selected:bg-wash"
+              >
+                <td className="py-2 pr-3 pl-6">
+                  <Checkbox
+                    tabIndex={-1}
+                    label={`Select ${reply.title}`}
+                    checked={row.getIsSelected()}
+                    onChange={(on) => select(reply, on)}
+                  />
+                </td>
+                {row.getVisibleCells().map((cell) => (
+                  <td
+                    key={cell.id}
+                    className={cell.column.id === "title" ? "py-2 pr-5" : "py-2 pr-5 text-sm"}
+                  >
+                    {cell.column.id === "title" ? (
+                      <Title row={reply} onPin={() => void pin(reply)} />
+                    ) : (
+                      <table.FlexRender cell={cell} />
+                    )}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+          <Gap height={virtual.getTotalSize() - (items.at(-1)?.end ?? 0)} span={span} />
         </tbody>
       </table>
     </div>
+  );
+}
+
+function columnsFor(searched: string) {
+  return helper.columns([
+    helper.accessor("title", { id: "title" }),
+    ...allColumns.map((column) =>
+      helper.display({
+        id: column,
+        cell: ({ row }) => <Cell row={row.original} column={column} searched={searched} />,
+      }),
+    ),
+  ]);
+}
+
+/** Room for the rows that are not in sight. */
+function Gap({ height, span }: { height: number; span: number }) {
+  return height <= 0 ? null : (
+    <tr aria-hidden="true">
+      <td colSpan={span} style={{ height, padding: 0 }} />
+    </tr>
+  );
+}
+
+function Title({ row, onPin }: { row: ReplyRow; onPin: () => void }) {
+  return (
+    <>
+      <span className="flex items-baseline gap-2">
+        <Link to={`/replies/${row.key}`} tabIndex={-1} className="font-semibold hover:underline">
+          {row.titleFound ? <Found pieces={row.titleFound} /> : row.title}
+        </Link>
+        <Hint words={row.pinned ? "Within reach; take it out" : "Keep it within reach"}>
+          <button
+            type="button"
+            aria-pressed={row.pinned}
+            aria-label={row.pinned ? `Take ${row.title} out of reach` : `Keep ${row.title} within reach`}
+            className={`-my-1 shrink-0 self-center p-1 ${row.pinned ? "text-accent" : "text-soft opacity-0 group-hover:opacity-100 group-focus-within:opacity-100 focus:opacity-100"}`}
+            onClick={onPin}
+          >
+            <Pin size={16} aria-hidden="true" {...(row.pinned ? { fill: "currentColor" } : {})} />
+          </button>
+        </Hint>
+      </span>
+      <Notes row={row} />
+      {row.snippet && (
+        <p className="font-serif text-sm text-soft">
+          … <Found pieces={row.snippet} /> …
+        </p>
+      )}
+    </>
   );
 }
 
@@ -178,84 +330,6 @@ function Heading({
       )}
     </th>
   );
-}
-
-/** What is not as usual about a reply, in words. */
-function Notes({ row }: { row: ReplyRow }) {
-  const { season } = row;
-  const notes = [
-    row.state === "shelved" ? null : row.state,
-    row.waiting > 0 ? `${row.waiting} waiting to be checked` : null,
-    season.out ? `out of season: offered ${seasonWords(season)}` : null,
-    row.reviewDue ? `to be reviewed since ${row.reviewBy ?? ""}` : null,
-  ].filter((note) => note !== null);
-  return notes.length > 0 ? <p className="text-sm text-look">{notes.join("; ")}</p> : null;
-}
-
-function seasonWords({ from, until }: ReplyRow["season"]): string {
-  return [from && `from ${from}`, until && `until ${until}`].filter(Boolean).join(" ");
-}
-
-/** A text with what was searched marked in it. */
-function Found({ pieces }: { pieces: { text: string; found: boolean }[] }) {
-  return pieces.map((piece, index) =>
-    piece.found ? (
-      <mark key={index} className="bg-look-wash font-semibold text-ink">
-        {piece.text}
-      </mark>
-    ) : (
-      piece.text
-    ),
-  );
-}
-
-function Tags({ tags, searched }: { tags: string[]; searched: string }) {
-  const words = searched.toLowerCase().split(/\s+/).filter(Boolean);
-  return tags.map((tag, index) => {
-    const found = words.some((word) => tag.toLowerCase().includes(word));
-    return (
-      <span key={tag}>
-        {index > 0 && ", "}
-        {found ? <Found pieces={[{ text: tag, found }]} /> : tag}
-      </span>
-    );
-  });
-}
-
-function Cell({ row, column, searched }: { row: ReplyRow; column: ReplyColumn; searched: string }) {
-  const { now, timeZone } = useClock();
-  switch (column) {
-    case "shelf":
-      return (
-        <span className="flex items-baseline gap-1.5 whitespace-nowrap">
-          <Mark letters={row.shelf.mark} /> {row.shelf.name}
-        </span>
-      );
-    case "part":
-      return row.part;
-    case "state":
-      return <span className="whitespace-nowrap">{row.state}</span>;
-    case "tags":
-      return <Tags tags={row.tags} searched={searched} />;
-    case "channels":
-      return row.channels.join(", ");
-    case "languages":
-      return row.languages.join(", ");
-    case "about":
-      return [...row.topics, ...(row.withBooking ? ["with a booking"] : [])].join(", ") || "any case";
-    case "owner":
-      return row.owner ?? "";
-    case "uses":
-      return <span className="tabular-nums">{row.uses === 0 ? "" : row.uses}</span>;
-    case "used":
-      return row.lastUsed ? relativeTime(Date.parse(row.lastUsed), now, timeZone) : "never";
-    case "review":
-      return <span className="tabular-nums">{row.reviewBy ?? ""}</span>;
-    case "changed":
-      return (
-        <span className="whitespace-nowrap">{relativeTime(Date.parse(row.changed), now, timeZone)}</span>
-      );
-  }
 }
 
 function Nothing({ searched, filtered, words }: { searched: boolean; filtered: boolean; words: string }) {

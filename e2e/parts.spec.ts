@@ -1,0 +1,136 @@
+import { expect, test, type Page } from "@playwright/test";
+import { said, signIn } from "./house";
+
+/** The shelves in the order in which they stand, by their handles. */
+function shelves(page: Page): Promise<string[]> {
+  return page
+    .getByRole("list", { name: "Shelves" })
+    .getByRole("button", { name: /^Move / })
+    .evaluateAll((handles) =>
+      handles.map((one) => one.getAttribute("aria-label")?.replace("Move ", "") ?? ""),
+    );
+}
+
+/** Moves a finger from the middle of one element to that of another, as a touch screen tells of it. */
+async function drag(page: Page, from: string, to: string): Promise<void> {
+  const middle = async (name: string) => {
+    const box = await page.getByRole("button", { name: `Move ${name}`, exact: true }).boundingBox();
+    if (!box) throw new Error(`There is no handle of ${name}`);
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  const [start, end] = [await middle(from), await middle(to)];
+  const screen = await page.context().newCDPSession(page);
+  const touch = (type: "touchStart" | "touchMove" | "touchEnd", points: { x: number; y: number }[]) =>
+    screen.send("Input.dispatchTouchEvent", { type, touchPoints: points });
+  await touch("touchStart", [start]);
+  const steps = 12;
+  for (let step = 1; step <= steps; step += 1)
+    await touch("touchMove", [{ x: start.x, y: start.y + ((end.y - start.y) * step) / steps }]);
+  await touch("touchEnd", []);
+}
+
+test("shelves are put into another order by a finger, and by the keyboard, which is spoken to", async ({
+  browser,
+}) => {
+  const page = await (await browser.newContext({ hasTouch: true })).newPage();
+  await signIn(page, "tadeo@example.com");
+  await page.goto("/shelves/arrange");
+  const before = await shelves(page);
+  const [first = "", second = "", third = ""] = before;
+  await drag(page, first, third);
+  const after = [second, third, first, ...before.slice(3)];
+  await expect.poll(() => shelves(page)).toEqual(after);
+  await expect(said(page, "The shelves stand in this order.")).toBeVisible();
+  await page.reload();
+  expect(await shelves(page)).toEqual(after);
+
+  const handle = page.getByRole("button", { name: `Move ${first}`, exact: true });
+  await handle.focus();
+  await page.keyboard.press("Space");
+  await expect(page.getByText(`${first} is lifted, place 3 of`)).toBeAttached();
+  await page.keyboard.press("ArrowUp");
+  await expect(page.getByText(`${first} would stand at place 2 of`)).toBeAttached();
+  await page.keyboard.press("ArrowUp");
+  await expect(page.getByText(`${first} would stand at place 1 of`)).toBeAttached();
+  await page.keyboard.press("Escape");
+  await expect.poll(() => shelves(page)).toEqual(after);
+  await handle.focus();
+  for (const _step of [1, 2]) await page.keyboard.press("Alt+ArrowUp");
+  await expect.poll(() => shelves(page)).toEqual(before);
+  await expect(handle).toBeFocused();
+  await page.reload();
+  await expect.poll(() => shelves(page)).toEqual(before);
+  await page.context().close();
+});
+
+test("four notices stand at once, each with its own way back; Alt+Z takes the latest back first", async ({
+  page,
+}) => {
+  await signIn(page, "tadeo@example.com");
+  await page.goto("/shelves?q=bicycle");
+  const row = page.getByRole("row", { name: "Bicycles", exact: true });
+  const notices = page.getByRole("region", { name: /^Notices/ }).getByRole("listitem");
+  for (const tag of ["one", "two", "three", "four"]) {
+    await row.focus();
+    await page.keyboard.press("Space");
+    const selected = page.getByRole("region", { name: "Selected replies" });
+    await selected.getByRole("combobox", { name: "Tag" }).fill(tag);
+    await selected.getByRole("button", { name: "add" }).click();
+    await expect(row.getByText(tag)).toBeVisible();
+  }
+  await expect(notices).toHaveCount(4);
+  await expect(notices.getByRole("button", { name: /^Undo/ })).toHaveText([
+    "Undo",
+    "Undo",
+    "Undo",
+    "UndoAlt Z",
+  ]);
+  for (const tag of ["four", "three", "two", "one"]) {
+    await page.keyboard.press("Alt+z");
+    await expect(row.getByText(tag)).toBeHidden();
+  }
+  await expect(page.getByText("1 as before.").first()).toBeVisible();
+});
+
+test("a reply is written, filed and its day chosen by keyboard alone", async ({ page }) => {
+  await signIn(page, "tadeo@example.com");
+  await page.goto("/replies/new");
+  await page.keyboard.type("Deck chairs");
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("combobox", { name: "Shelf" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await page.keyboard.type("On b");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("combobox", { name: "Shelf" })).toHaveText("On board");
+  await page.getByRole("textbox", { name: "Title" }).press("Enter");
+  await expect(page).toHaveURL(/\/replies\/deck/);
+  await page.keyboard.press("Alt+5");
+  await page.getByRole("combobox", { name: /^Tags/ }).focus();
+  await page.keyboard.press("Enter");
+  await page.keyboard.type("sunshine");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("combobox", { name: "Tags: sunshine" })).toBeFocused();
+  await page.getByRole("textbox", { name: "Review by" }).focus();
+  await page.keyboard.type("30.2.2027");
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("alert").filter({ hasText: "no day" })).toBeVisible();
+  await page.getByRole("textbox", { name: "Review by" }).fill("1.3.2027");
+  await page.getByRole("button", { name: "Choose review by" }).press("Enter");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("textbox", { name: "Review by" })).toHaveValue("2027-03-02");
+  await page.getByRole("button", { name: "File it so" }).press("Enter");
+  await expect(said(page, "Filed.")).toBeVisible();
+  await page.reload();
+  await page.keyboard.press("Alt+5");
+  await expect(page.getByRole("combobox", { name: "Tags: sunshine" })).toBeVisible();
+
+  const toolbar = page.getByRole("toolbar", { name: "Formatting" });
+  await toolbar.getByRole("button", { name: "{ value" }).focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(toolbar.getByRole("button", { name: "bold" })).toBeFocused();
+  await expect(page.getByRole("tooltip", { name: "Bold (Ctrl B)" })).toBeAttached();
+  await page.keyboard.press("End");
+  await expect(toolbar.getByRole("button", { name: "redo" })).toBeFocused();
+});
