@@ -47,7 +47,7 @@ test("shelves are put into another order by a finger, and by the keyboard, which
   const handle = page.getByRole("button", { name: `Move ${first}`, exact: true });
   await handle.focus();
   await page.keyboard.press("Space");
-  await expect(page.getByText(`${first} is lifted, place 3 of`)).toBeAttached();
+  await expect(page.getByText(`${first} would stand at place 3 of`)).toBeAttached();
   await page.keyboard.press("ArrowUp");
   await expect(page.getByText(`${first} would stand at place 2 of`)).toBeAttached();
   await page.keyboard.press("ArrowUp");
@@ -104,6 +104,7 @@ test("a reply is written, filed and its day chosen by keyboard alone", async ({ 
   await expect(page.getByRole("combobox", { name: "Shelf" })).toHaveText("On board");
   await page.getByRole("textbox", { name: "Title" }).press("Enter");
   await expect(page).toHaveURL(/\/replies\/deck/);
+  await expect(page.getByRole("tab", { name: "Try on" })).toBeVisible();
   await page.keyboard.press("Alt+5");
   await page.getByRole("combobox", { name: /^Tags/ }).focus();
   await page.keyboard.press("Enter");
@@ -117,13 +118,14 @@ test("a reply is written, filed and its day chosen by keyboard alone", async ({ 
   await expect(page.getByRole("alert").filter({ hasText: "no day" })).toBeVisible();
   await page.getByRole("textbox", { name: "Review by" }).fill("1.3.2027");
   await page.getByRole("button", { name: "Choose review by" }).press("Enter");
+  await expect(page.getByRole("button", { name: /^Monday, 1 March 2027/ })).toBeFocused();
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("textbox", { name: "Review by" })).toHaveValue("2027-03-02");
   await page.getByRole("button", { name: "File it so" }).press("Enter");
   await expect(said(page, "Filed.")).toBeVisible();
   await page.reload();
-  await page.keyboard.press("Alt+5");
+  await page.getByRole("tab", { name: "Filing" }).click();
   await expect(page.getByRole("combobox", { name: "Tags: sunshine" })).toBeVisible();
 
   const toolbar = page.getByRole("toolbar", { name: "Formatting" });

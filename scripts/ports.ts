@@ -1,26 +1,13 @@
-import { createServer } from "node:net";
+import getPort from "get-port";
 
-/** Whether nobody listens on a port of a host. */
-export function isFree(port: number, host = "127.0.0.1"): Promise<boolean> {
-  return new Promise((resolve) => {
-    const server = createServer();
-    server.once("error", () => resolve(false));
-    server.listen(port, host, () => server.close(() => resolve(true)));
-  });
+/** Whether nobody listens on a port of a host. What was found free is not given out again for half a minute. */
+export async function isFree(port: number, host = "127.0.0.1"): Promise<boolean> {
+  return (await getPort({ port, host })) === port;
 }
 
 /** A port that was free just now. */
 export function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const server = createServer();
-    server.once("error", reject);
-    server.listen(0, "127.0.0.1", () => {
-      const address = server.address();
-      server.close(() =>
-        typeof address === "object" && address ? resolve(address.port) : reject(new Error("No port")),
-      );
-    });
-  });
+  return getPort({ host: "127.0.0.1" });
 }
 
 /** A port whose neighbour is free too: the stand-in mail server listens one above its HTTP interface. */

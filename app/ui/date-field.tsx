@@ -3,7 +3,8 @@ import { Popover as Radix } from "radix-ui";
 import { lazy, Suspense, useId, useState } from "react";
 import { dayText, readDay } from "./day";
 
-const Calendar = lazy(() => import("./calendar"));
+const fetchCalendar = () => import("./calendar");
+const Calendar = lazy(fetchCalendar);
 
 interface Props {
   /** Name for who does not see it; where a `label` element names it, left out. */
@@ -65,6 +66,8 @@ export function DateField({
         required={required}
         placeholder={placeholder}
         value={shown}
+        // It is there when the hand gets to it.
+        onFocus={() => void fetchCalendar()}
         onChange={(event) => {
           const words = event.target.value;
           const next = readDay(words);
