@@ -80,7 +80,10 @@ module.exports = {
     {
       name: "not-to-dev-dependency",
       severity: "error",
-      from: { path: "^(app|core|server|standins|cli|demo)/", pathNot: "(\\.test\\.tsx?|testing\\.ts|-environment\\.mjs)$" },
+      from: {
+        path: "^(app|core|server|standins|cli|demo)/",
+        pathNot: "(\\.test\\.tsx?|testing\\.ts|-environment\\.mjs)$",
+      },
       to: {
         dependencyTypes: ["npm-dev"],
         dependencyTypesNot: ["type-only"],
