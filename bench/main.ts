@@ -8,6 +8,7 @@ import { takePictures } from "./pictures";
 import { benchRanking } from "./ranking";
 import { benchRankingScale } from "./ranking-scale";
 import { benchRankingStart } from "./ranking-start";
+import { benchScreens } from "./screens";
 
 /** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
 const benches: Record<string, () => object | Promise<object>> = {
@@ -21,6 +22,7 @@ const benches: Record<string, () => object | Promise<object>> = {
   ranking: benchRanking,
   "ranking-scale": benchRankingScale,
   "ranking-start": benchRankingStart,
+  screens: benchScreens,
 };
 
 const names = process.argv.slice(2);

@@ -55,7 +55,11 @@ test("shelves are put into another order by a finger, and by the keyboard, which
   await page.keyboard.press("Escape");
   await expect.poll(() => shelves(page)).toEqual(after);
   await handle.focus();
-  for (const _step of [1, 2]) await page.keyboard.press("Alt+ArrowUp");
+  for (const _step of [1, 2]) {
+    const kept = page.waitForResponse(/\/shelves\/order/);
+    await page.keyboard.press("Alt+ArrowUp");
+    await kept;
+  }
   await expect.poll(() => shelves(page)).toEqual(before);
   await expect(handle).toBeFocused();
   await page.reload();

@@ -8,6 +8,7 @@ import { chromium, ensurePackages, postgres } from "./debian";
 import { freePair, freePort } from "./ports";
 import { startPostgres } from "./postgres";
 import { started, stopped } from "./program";
+import { testShare } from "./share";
 
 /**
  * `npm test`: style, types, imports, unused code, unit tests, then the interface in Chromium, on a database
@@ -83,6 +84,10 @@ async function staticChecks(): Promise<Count> {
       check("knip", ["knip", "--no-progress", "--no-config-hints"]),
     ])),
   ];
+  const { lines, tests } = testShare(".");
+  process.stdout.write(
+    `tests are ${((100 * tests) / lines).toFixed(1)} in 100 of ${lines.toLocaleString("en")} lines\n`,
+  );
   return { passed: results.filter(Boolean).length, failed: results.filter((ok) => !ok).length };
 }
 

@@ -27,7 +27,7 @@ interface Props {
 }
 
 /** An easy case's answer, to read and send without opening the case. */
-export function CompactAnswer(props: Props) {
+export default function CompactAnswer(props: Props) {
   const { row } = props;
   const [open, setOpen] = useState<OpenCase | null>(null);
   const [problem, setProblem] = useState<string | null>(null);

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { z } from "zod";
 import { MOST_ROWS, waitingCases, type WaitingRow } from "#server/cases/waiting";
@@ -19,7 +19,6 @@ import { inAlike } from "./alike";
 import { useChanges } from "./use-changes";
 import { inBands } from "./bands";
 import { CasePreview } from "./case-preview";
-import { CompactAnswer } from "./compact-answer";
 import { Alike, Ruler, PlainRows } from "./rows";
 import { told } from "#server/told";
 
@@ -102,6 +101,15 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   const go = (changes: Record<string, string | null>) =>
     void navigate(withParams("/waiting", params, changes), { replace: true });
   const easy = selected ? easyReply(best[selected.number]) : null;
+
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      fetchCompactAnswer().catch((error: unknown) => {
+        console.warn("What answers from the list could not be fetched ahead", error);
+      });
+    }, AFTER_LIST_MS);
+    return () => clearTimeout(timer);
+  }, []);
 
   const move = (step: number) => () => {
     const next = order[at + step];
@@ -234,14 +242,16 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
       </main>
       <aside aria-label="Chosen case" className="hidden bg-sheet lg:block">
         {compact ? (
-          <CompactAnswer
-            key={compact.row.number}
-            {...compact}
-            onClose={(sent) => {
-              setCompact(null);
-              if (sent) setChosen(order[at + 1]?.number ?? null);
-            }}
-          />
+          <Suspense fallback={<p className="px-6 py-5 text-soft">Opening…</p>}>
+            <CompactAnswer
+              key={compact.row.number}
+              {...compact}
+              onClose={(sent) => {
+                setCompact(null);
+                if (sent) setChosen(order[at + 1]?.number ?? null);
+              }}
+            />
+          </Suspense>
         ) : (
           selected && (
             <CasePreview
@@ -255,6 +265,11 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     </div>
   );
 }
+
+const fetchCompactAnswer = () => import("./compact-answer");
+const CompactAnswer = lazy(fetchCompactAnswer);
+/** So long after the list is there, what answers from here is fetched too: it must not fail for a server that is away. */
+const AFTER_LIST_MS = 1500;
 
 type Loaded = Awaited<ReturnType<typeof loader>>;
 

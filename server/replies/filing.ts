@@ -33,6 +33,8 @@ export async function saveFiling(
     const unpublished = access.state === "draft" || access.state === "ready to check";
     if (!access.mayPublish && !(unpublished && access.ownerId === viewer.id))
       throw new NotAllowed("Only curators file replies on shared shelves");
+    if (input.seasonFrom && input.seasonUntil && input.seasonFrom > input.seasonUntil)
+      throw new Unusable("The season ends before it begins");
     const reply = await inner.findOneOrFail(Reply, { id: access.id }, { refresh: true });
     if (reply.updatedAt.toISOString() !== input.changed)
       throw new Conflict("Somebody changed how this reply is filed meanwhile; load it again");

@@ -70,6 +70,8 @@ export async function saveShelf(
   input: ShelfInput,
 ): Promise<string> {
   requireRole(viewer, "curator");
+  if (input.audience === "teams" && input.teams.length === 0)
+    throw new Unusable("Say for which teams the shelf is");
   return em.transactional(async (inner) => {
     const teams = input.audience === "teams" ? await inner.find(Team, { id: { $in: input.teams } }) : [];
     if (input.audience === "teams" && teams.length !== new Set(input.teams).size)

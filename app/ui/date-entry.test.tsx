@@ -2,7 +2,7 @@ import { afterEach, describe, expect, test } from "@jest/globals";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
-import { DateField } from "./date-field";
+import DateEntry from "./date-entry";
 import { dayText, readDay } from "./day";
 
 afterEach(cleanup);
@@ -11,7 +11,7 @@ function Review({ min, max }: { min?: string; max?: string }) {
   const [day, setDay] = useState("");
   return (
     <>
-      <DateField label="Review by" value={day} onChange={setDay} min={min} max={max} />
+      <DateEntry label="Review by" value={day} onChange={setDay} min={min} max={max} />
       <output aria-label="kept">{day}</output>
     </>
   );
