@@ -51,7 +51,7 @@ export default tseslint.config(
       // Controls of ours are named by their labels like those of the browser.
       "jsx-a11y/label-has-associated-control": [
         "error",
-        { controlComponents: ["Controller", "Checkbox", "Select", "Picker"], depth: 4 },
+        { controlComponents: ["Controller", "LineInput", "Checkbox", "Select", "Picker"], depth: 4 },
       ],
     },
   },

@@ -19,8 +19,10 @@ function partsOfScripts(): Plugin {
       for (const [file, chunk] of Object.entries(bundle)) {
         if (chunk.type !== "chunk") continue;
         const sizes: Record<string, number> = {};
-        for (const [module, { renderedLength }] of Object.entries(chunk.modules))
-          sizes[partOf(module)] = (sizes[partOf(module)] ?? 0) + renderedLength;
+        for (const [module, { renderedLength }] of Object.entries(chunk.modules)) {
+          const part = partOf(module);
+          sizes[part] = (sizes[part] ?? 0) + renderedLength;
+        }
         parts[file] = sizes;
       }
       mkdirSync("build", { recursive: true });

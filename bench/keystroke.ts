@@ -1,7 +1,7 @@
 import { chromium, type Page } from "@playwright/test";
 import { chromium as chromiumPackage, ensurePackages } from "../scripts/debian";
 import { percentiles } from "./measure";
-import { signInTo, withProgram, type Program } from "./program";
+import { cookiesFor, signInTo, withProgram, type Program } from "./program";
 
 const CASE = 20_250;
 const PARAGRAPHS = 40;
@@ -90,11 +90,7 @@ export function benchKeystroke(): Promise<object> {
     });
     try {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-      const cookies = cookie.split("; ").map((one) => {
-        const at = one.indexOf("=");
-        return { name: one.slice(0, at), value: one.slice(at + 1), url: program.base };
-      });
-      await context.addCookies(cookies);
+      await context.addCookies(cookiesFor(program, cookie));
       const page = await context.newPage();
       await page.goto(`${program.base}/cases/${CASE}`);
       const editor = page.getByRole("textbox", { name: "Our answer" });

@@ -76,3 +76,14 @@ export async function signInTo({ base }: Program, email: string): Promise<string
     .map((cookie) => cookie.split(";")[0] ?? "")
     .join("; ");
 }
+
+/** A Cookie header as a browser of Playwright takes cookies. */
+export function cookiesFor(
+  { base }: Program,
+  header: string,
+): { name: string; value: string; url: string }[] {
+  return header.split("; ").map((one) => {
+    const at = one.indexOf("=");
+    return { name: one.slice(0, at), value: one.slice(at + 1), url: base };
+  });
+}

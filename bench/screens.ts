@@ -2,7 +2,7 @@ import { chromium, type Browser, type BrowserContext } from "@playwright/test";
 import { existsSync, readFileSync } from "node:fs";
 import { z } from "zod";
 import { chromium as chromiumPackage, ensurePackages } from "../scripts/debian";
-import { signInTo, withProgram, type Program } from "./program";
+import { cookiesFor, signInTo, withProgram, type Program } from "./program";
 
 /** So much slower than this machine: a desk that is years old. */
 const SLOWER = 4;
@@ -47,12 +47,7 @@ async function load(
     baseURL: program.base,
     viewport: { width: 1280, height: 800 },
   });
-  await context.addCookies(
-    cookie.split("; ").map((one) => {
-      const [, name = "", value = ""] = /^([^=]+)=(.*)$/.exec(one) ?? [];
-      return { name, value, url: program.base };
-    }),
-  );
+  await context.addCookies(cookiesFor(program, cookie));
   const page = await context.newPage();
   const cdp = await context.newCDPSession(page);
   await cdp.send("Emulation.setCPUThrottlingRate", { rate: SLOWER });

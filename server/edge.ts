@@ -1,7 +1,5 @@
 import { z } from "zod";
-
-/** The largest id that a table has (PostgreSQL's `integer`). */
-export const MOST_ID = 2_147_483_647;
+import { isKeptDay, MOST_ID } from "#core/forms/fields";
 
 /** An id or number as a program or a screen sends it. */
 export const idSchema = z
@@ -18,7 +16,7 @@ export const idInPath = z
 
 /** A calendar date that a database keeps and a calendar shows: of the years 1900 to 2199. */
 export function daySchema(message: string): z.ZodType<string> {
-  return z.iso.date(message).refine((day) => /^(?:19|20|21)/.test(day), "A date from 1900 to 2199");
+  return z.iso.date(message).refine(isKeptDay, "A date from 1900 to 2199");
 }
 
 /** The id of a stored file as documents and letters name it. */

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import * as z from "zod/mini";
 import type { OpenCase } from "#server/answering/open";
-import { useAct } from "../ui/act";
+import { nothing, useAct } from "../ui/act";
 import { fileSize } from "../ui/file-size";
 import type { AnswerHandle } from "./use-answer";
 
@@ -12,8 +12,6 @@ const attached = z.object({
   contentType: z.string(),
   size: z.number(),
 });
-const nothing = z.object({});
-
 /** Files that go with the letter: those of its replies, and those that the agent adds. */
 export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }) {
   const { attachments, setAttachments, letter, saver } = answer;

@@ -2,6 +2,7 @@ import type { useNavigate } from "react-router";
 import * as z from "zod/mini";
 import type { Act } from "../ui/act";
 import type { ToastMessage } from "../ui/toast";
+import { refusalOf } from "../ui/told";
 
 const sentSchema = z.object({
   ok: z.literal(true),
@@ -15,7 +16,6 @@ const stoppedSchema = z.object({
   ok: z.literal(false),
   checks: z.array(z.looseObject({ message: z.string() })),
 });
-const refusedSchema = z.object({ problem: z.string() });
 const calledBack = z.object({ case: z.number() });
 
 /** What a screen does things by. */
@@ -43,8 +43,7 @@ export async function requestSending(
   const body: unknown = await response.json();
   const sent = sentSchema.safeParse(body);
   if (sent.success) return sent.data;
-  const problem =
-    refusedSchema.safeParse(body).data?.problem ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
+  const problem = refusalOf(body)?.problem ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
   return { problem: problem ?? "The server did not take it. Your answer is still here." };
 }
 

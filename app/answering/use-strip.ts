@@ -1,17 +1,16 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
-import * as z from "zod/mini";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
+import { refusalOf } from "../ui/told";
 
 const WAIT_MS = 80;
 /** So many cards before the end of what is here, the rest is asked for. */
 const NEAR = 5;
 
-const refused = z.object({ problem: z.string() });
-
 async function problemOf(response: Response): Promise<string> {
-  const told = refused.safeParse(await response.json().catch(() => null));
-  return told.data?.problem ?? `The server answered ${response.status}`;
+  return (
+    refusalOf(await response.json().catch(() => null))?.problem ?? `The server answered ${response.status}`
+  );
 }
 
 interface Found {

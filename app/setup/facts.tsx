@@ -5,7 +5,7 @@ import { factTypes, newFactSchema } from "#core/forms/house";
 import { listFacts } from "#server/house/facts";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
-import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
+import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import { relativeTime, useClock } from "../ui/time";
 import type { Route } from "./+types/facts";
@@ -109,13 +109,11 @@ function NewFact() {
       <label className="grid grid-cols-[7rem_1fr] items-baseline gap-3">
         What it is
         <span className="flex flex-col">
-          <input
-            {...form.register("label")}
-            aria-invalid={errors.label !== undefined}
-            className="lined-field"
+          <LineInput
+            field={form.register("label")}
+            problem={errors.label?.message}
             placeholder="fare for a dog"
           />
-          <FieldProblem words={errors.label?.message} />
         </span>
       </label>
       <label className="grid grid-cols-[7rem_1fr] items-baseline gap-3">

@@ -5,7 +5,7 @@ import { requireRole } from "#server/people/viewer";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
-import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
+import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/fields";
 import { useSend } from "./use-send";
@@ -75,13 +75,12 @@ function NewField() {
     >
       <label className="flex grow flex-col gap-1 text-sm">
         A new field
-        <input
-          {...form.register("label")}
-          aria-invalid={errors.label !== undefined}
-          className="lined-field text-base"
+        <LineInput
+          field={form.register("label")}
+          problem={errors.label?.message}
+          className="text-base"
           placeholder="harbour concerned"
         />
-        <FieldProblem words={errors.label?.message} />
       </label>
       <label className="flex flex-col gap-1 text-sm">
         Kind

@@ -3,7 +3,7 @@ import { peopleDetails, type LackingPerson } from "#server/house/signatures";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
-import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
+import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import type { Route } from "./+types/people";
 import { useSend } from "./use-send";
 
@@ -67,13 +67,12 @@ function Row({ person }: { person: LackingPerson }) {
         {DETAILS.map((key) => (
           <label key={key} className="flex flex-col text-sm text-soft">
             {key}
-            <input
-              {...form.register(key)}
+            <LineInput
+              field={form.register(key)}
+              problem={errors[key]?.message}
               aria-label={`${key} of ${person.name}`}
-              aria-invalid={errors[key] !== undefined}
-              className={`lined-field w-44 text-base text-ink ${person.lacks.includes(key) ? "bg-look-wash" : ""}`}
+              className={`w-44 text-base text-ink ${person.lacks.includes(key) ? "bg-look-wash" : ""}`}
             />
-            <FieldProblem words={errors[key]?.message} />
           </label>
         ))}
         {isDirty && (

@@ -1,9 +1,6 @@
 import { useState } from "react";
-import * as z from "zod/mini";
-import { useAct, type Outcome } from "../ui/act";
+import { nothing, useAct, type Outcome } from "../ui/act";
 import { useToast } from "../ui/toast";
-
-const done = z.object({});
 
 /**
  * Sends changes of a page of the setup, and says that they are kept.
@@ -19,7 +16,7 @@ export function useSend(base: string): {
   const ask = useAct();
   const toast = useToast();
   const act = async (what: string, body: object, words = "Kept.") => {
-    const outcome = await ask(`${base}/${what}`, body, done);
+    const outcome = await ask(`${base}/${what}`, body, nothing);
     if (outcome.ok) toast({ words });
     return outcome;
   };

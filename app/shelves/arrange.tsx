@@ -1,7 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { Controller, useWatch } from "react-hook-form";
-import * as z from "zod/mini";
 import { shelfSchema, type ShelfInput } from "#core/forms/library";
 import { allTeams, listShelves, type ShelfRow } from "#server/replies/shelves";
 import { requireRole } from "#server/people/viewer";
@@ -9,9 +8,9 @@ import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
 import { Confirm } from "../ui/confirm";
-import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
+import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Mark } from "../ui/mark";
-import { useAct, type Outcome } from "../ui/act";
+import { nothing, useAct, type Outcome } from "../ui/act";
 import { SortableList } from "../ui/sortable-list";
 import { useToast } from "../ui/toast";
 import type { Route } from "./+types/arrange";
@@ -27,8 +26,6 @@ export async function loader(args: Route.LoaderArgs) {
   });
 }
 
-const done = z.object({});
-
 /** The shared shelves: their order, names, marks and for whom they are. */
 export default function Arrange({ loaderData }: Route.ComponentProps) {
   const { shelves, teams } = loaderData;
@@ -37,7 +34,7 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
   const [open, setOpen] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const change = async (path: string, body: object, words: string) => {
-    const outcome = await act(path, body, done);
+    const outcome = await act(path, body, nothing);
     if (outcome.ok) {
       toast({ words });
       setOpen(null);
@@ -154,22 +151,16 @@ function ShelfForm({
     >
       <label className="flex flex-col gap-1">
         Name
-        <input
-          {...form.register("name")}
-          aria-invalid={errors.name !== undefined}
-          className="lined-field w-56"
-        />
-        <FieldProblem words={errors.name?.message} />
+        <LineInput field={form.register("name")} problem={errors.name?.message} className="w-56" />
       </label>
       <label className="flex flex-col gap-1">
         Mark
-        <input
-          {...form.register("mark")}
-          aria-invalid={errors.mark !== undefined}
-          className="lined-field w-14"
+        <LineInput
+          field={form.register("mark")}
+          problem={name.trim() === "" ? undefined : errors.mark?.message}
+          className="w-14"
           placeholder={name.slice(0, 1)}
         />
-        <FieldProblem words={name.trim() === "" ? undefined : errors.mark?.message} />
       </label>
       <fieldset className="flex flex-wrap items-center gap-x-4">
         <legend className="mb-1">For</legend>

@@ -2,14 +2,13 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useDebouncedCallback } from "use-debounce";
-import * as z from "zod/mini";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
 import { Checkbox } from "../ui/checkbox";
 import { Kbd } from "../ui/kbd";
 import { languageName } from "#core/language/tag";
 import { Popover } from "../ui/popover";
 import { SortableList } from "../ui/sortable-list";
-import { useAct } from "../ui/act";
+import { nothing, useAct } from "../ui/act";
 import { sameWords, Select, type Option } from "../ui/select";
 import { useShortcut } from "../ui/use-shortcut";
 import { columnLabels } from "./column-labels";
@@ -224,8 +223,6 @@ function Choice({
     />
   );
 }
-
-const nothing = z.object({});
 
 function ColumnChoice({ columns }: { columns: ReplyColumn[] }) {
   const act = useAct();

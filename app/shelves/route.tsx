@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { readFilter } from "#server/replies/filter";
 import { knownWords, listReplies, PAGE_SIZE } from "#server/replies/list";
@@ -37,16 +37,7 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
   useLive("shelves");
 
   // What was selected as “all found” means another set once the filter changes.
-  const narrowed = useMemo(() => {
-    const bare = new URLSearchParams(params);
-    for (const key of ["page", "sort", "down"]) bare.delete(key);
-    return bare.toString();
-  }, [params]);
-  const narrowedAndSorted = useMemo(() => {
-    const bare = new URLSearchParams(params);
-    bare.delete("page");
-    return bare.toString();
-  }, [params]);
+  const narrowed = without(params, "page", "sort", "down");
   const selection = selected.all && selected.filter !== narrowed ? emptySelection : selected;
 
   const shelf = shelves.find((one) => one.key === filter.shelf);
@@ -76,7 +67,7 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
         <ReplyTable
           found={found}
           filter={filter}
-          address={narrowedAndSorted}
+          address={without(params, "page")}
           pageSize={pageSize}
           columns={columns}
           selection={selection}
@@ -98,6 +89,11 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
       </main>
     </div>
   );
+}
+
+/** An address’s parameters but some, as an address has them. */
+function without(params: URLSearchParams, ...names: string[]): string {
+  return new URLSearchParams([...params].filter(([name]) => !names.includes(name))).toString();
 }
 
 function audienceWords({ audience, teams }: { audience: string; teams: { name: string }[] }): string {

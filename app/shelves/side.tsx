@@ -1,11 +1,10 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import * as z from "zod/mini";
 import type { NamedReply } from "#server/replies/pins";
 import type { ShelfRow } from "#server/replies/shelves";
 import { Hint } from "../ui/hint";
 import { Mark } from "../ui/mark";
-import { useAct } from "../ui/act";
+import { nothing, useAct } from "../ui/act";
 import { SortableList } from "../ui/sortable-list";
 import { withParams } from "./params";
 
@@ -112,8 +111,6 @@ function ReplyLink({ reply }: { reply: NamedReply }) {
     </Hint>
   );
 }
-
-const nothing = z.object({});
 
 /** Pinned replies in the person's own order, which they change by their handles. */
 function WithinReach({ reach }: { reach: NamedReply[] }) {

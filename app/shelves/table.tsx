@@ -10,10 +10,9 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDown, ArrowUp, Pin } from "lucide-react";
 import { useEffect, useMemo, useRef } from "react";
 import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
-import * as z from "zod/mini";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
 import type { ReplyRow } from "#server/replies/list";
-import { useAct } from "../ui/act";
+import { nothing, useAct } from "../ui/act";
 import { Checkbox } from "../ui/checkbox";
 import { Hint } from "../ui/hint";
 import { useToast } from "../ui/toast";
@@ -35,7 +34,6 @@ interface Props {
   onSelect: (selection: Selection) => void;
 }
 
-const nothing = z.object({});
 const features = tableFeatures({ columnOrderingFeature, columnVisibilityFeature, rowSelectionFeature });
 const allColumns = Object.keys(columnLabels) as ReplyColumn[];
 const helper = createColumnHelper<typeof features, ReplyRow>();

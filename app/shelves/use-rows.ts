@@ -31,13 +31,12 @@ export function useRows(found: Found, first: number, size: number, filter: strin
     now = begin(found, first, filter, known);
     setKnown(now);
   }
-  const fresh = now.of === found;
   const [asked, setAsked] = useState<{ of: object; pages: ReadonlySet<number> }>({
     of: found,
     pages: new Set([first]),
   });
   const isAsked = (page: number) => asked.of === found && asked.pages.has(page);
-  const next = fresh ? wanted.find((page) => !isAsked(page)) : undefined;
+  const next = wanted.find((page) => !isAsked(page));
 
   useEffect(() => {
     if (next === undefined) return;

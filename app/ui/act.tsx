@@ -19,6 +19,9 @@ interface Running {
   resolve: (answer: unknown) => void;
 }
 
+/** What an act answers that has nothing to say but that it is done. */
+export const nothing = z.object({});
+
 const ActContext = createContext<Act>(() => Promise.reject(new Error("There is no Acts above")));
 
 export function useAct(): Act {

@@ -9,7 +9,6 @@ const Calendar = lazy(fetchCalendar);
 export interface DateProps {
   /** Name for who does not see it; where a `label` element names it, left out. */
   label?: string;
-  id?: string;
   /** The day as it is kept, `2027-03-01`; empty for none. */
   value: string;
   /** Called with a day that was typed or chosen, or with nothing once the field is emptied. */
@@ -18,23 +17,18 @@ export interface DateProps {
   min?: string | undefined;
   max?: string | undefined;
   disabled?: boolean;
-  className?: string;
   placeholder?: string;
-  required?: boolean;
 }
 
 /** A day: typed in any usual way, or chosen from a month. What is no day is said at once, and stays to be mended. */
 export default function DateEntry({
   label,
-  id,
   value,
   onChange,
   min,
   max,
   disabled = false,
-  className = "lined-field w-28",
   placeholder = "2027-03-01",
-  required = false,
 }: DateProps) {
   const own = useId();
   const [typed, setTyped] = useState<string | null>(null);
@@ -55,15 +49,13 @@ export default function DateEntry({
   return (
     <span className="inline-flex items-center gap-1">
       <input
-        id={id}
         aria-label={label}
         aria-invalid={problem !== null}
         aria-describedby={problem ? `${own}-problem` : undefined}
         inputMode="numeric"
         autoComplete="off"
-        className={className}
+        className="lined-field w-28"
         disabled={disabled}
-        required={required}
         placeholder={placeholder}
         value={shown}
         // It is there when the hand gets to it.

@@ -4,8 +4,10 @@ import {
   type DefaultValues,
   type FieldPath,
   type FieldValues,
+  type UseFormRegisterReturn,
   type UseFormReturn,
 } from "react-hook-form";
+import type { InputHTMLAttributes } from "react";
 import type * as z from "zod/mini";
 import type { Outcome } from "./act";
 
@@ -51,10 +53,31 @@ export function FormProblem({ words }: { words: string | undefined }) {
 }
 
 /** What is wrong with a field, beside it. */
-export function FieldProblem({ id, words }: { id?: string; words: string | undefined }) {
+export function FieldProblem({ words }: { words: string | undefined }) {
   return words === undefined ? null : (
-    <span id={id} role="alert" className="text-sm text-stop">
+    <span role="alert" className="text-sm text-stop">
       {words}
     </span>
+  );
+}
+
+interface LineProps extends InputHTMLAttributes<HTMLInputElement> {
+  /** The form’s own registration of the field. */
+  field: UseFormRegisterReturn;
+  problem: string | undefined;
+}
+
+/** A line of words in a form, with what is wrong with it beneath. */
+export function LineInput({ field, problem, className = "", ...attributes }: LineProps) {
+  return (
+    <>
+      <input
+        {...attributes}
+        {...field}
+        aria-invalid={problem !== undefined}
+        className={`lined-field ${className}`}
+      />
+      <FieldProblem words={problem} />
+    </>
   );
 }

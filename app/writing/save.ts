@@ -5,7 +5,8 @@ import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/save";
-import { idSchema, MOST_ID } from "#server/edge";
+import { MOST_ID } from "#core/forms/fields";
+import { idSchema } from "#server/edge";
 
 const body = z.strictObject({
   revision: z.int().min(0).max(MOST_ID),
