@@ -37,8 +37,7 @@ export async function render(options: RenderOptions): Promise<object> {
     : {};
   const [fallback] = reply.variants;
   const variant = reply.variants.find((one) => one.language === options.language) ?? fallback;
-  const tokens = libraryTokens(library);
-  for (const [name, token] of ownCaseFields(context.case)) if (!tokens.has(name)) tokens.set(name, token);
+  const tokens = new Map([...ownCaseFields(context.case), ...libraryTokens(library)]);
   const facts = Object.entries(library.houseFacts).map(([key, fact]) => [key, fact.value] as const);
   const whole = { ...context, house: { ...Object.fromEntries(facts), ...context.house } };
   const slip = {

@@ -140,3 +140,37 @@ test("a reply is written, filed and its day chosen by keyboard alone", async ({ 
   await page.keyboard.press("End");
   await expect(toolbar.getByRole("button", { name: "redo" })).toBeFocused();
 });
+
+test("a long list draws what is in sight; the keys reach its end, and Back comes to the same place", async ({
+  page,
+}) => {
+  await signIn(page, "maren@example.com");
+  await page.goto("/waiting?whose=all");
+  const cases = page.getByRole("main").getByRole("listitem");
+  const count = Number(
+    await page
+      .getByRole("link", { name: /^Waiting for us/ })
+      .locator("span")
+      .textContent(),
+  );
+  expect(count).toBeGreaterThan(40);
+  // Once the page is alive, the keys move.
+  await expect(async () => {
+    await page.keyboard.press("ArrowDown");
+    await expect(cases.nth(1).getByRole("link")).toBeFocused({ timeout: 500 });
+  }).toPass();
+  expect(await cases.count()).toBeLessThan(count);
+  for (let step = 0; step < count; step += 1) await page.keyboard.press("ArrowDown");
+  const last = cases.last().getByRole("link");
+  await expect(last).toBeFocused();
+  await expect(last).toBeInViewport();
+  const name = (await last.textContent()) ?? "";
+  const scrolled = () => page.locator("#main").evaluate((main) => Math.round(main.scrollTop));
+  const before = await scrolled();
+  expect(before).toBeGreaterThan(1000);
+  await page.getByRole("link", { name: "Keys" }).click();
+  await expect.poll(scrolled).toBeLessThan(before);
+  await page.goBack();
+  await expect.poll(scrolled).toBe(before);
+  await expect(page.getByText(name.slice(0, 60)).first()).toBeVisible();
+});

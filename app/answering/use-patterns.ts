@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import { needsPatterns, type PatternEngine } from "#core/conditions/patterns";
 import type { OpenCase } from "#server/answering/open";
 
@@ -8,9 +8,8 @@ const notYet: PatternEngine = () => null;
 /** The engine for regular expressions, loaded only where a reply at hand uses one: it is large. */
 export function usePatterns(open: OpenCase): PatternEngine {
   const [engine, setEngine] = useState<PatternEngine>(() => notYet);
-  const wanted = useMemo(() => needsPatterns([open.strip.replies, open.draft?.slips, open.usual]), [open]);
   useEffect(() => {
-    if (!wanted) return;
+    if (!needsPatterns([open.strip.replies, open.draft?.slips, open.usual])) return;
     let current = true;
     void import("#core/conditions/re2").then(({ re2Patterns }) => {
       if (current) setEngine(() => re2Patterns);
@@ -18,6 +17,6 @@ export function usePatterns(open: OpenCase): PatternEngine {
     return () => {
       current = false;
     };
-  }, [wanted]);
+  }, [open]);
   return engine;
 }

@@ -7,6 +7,7 @@ import { ErrorPage } from "./error-page";
 import { Hint, Hints } from "./hint";
 import { steadily } from "./stale";
 import { ToastProvider } from "./toast";
+import { useScrollKept } from "./use-scroll-kept";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -28,6 +29,7 @@ const tab = ({ isActive }: { isActive: boolean }) =>
 /** What all screens of a signed-in person share: the line of places at the top, and the foot for messages. */
 export default function Desk({ loaderData }: Route.ComponentProps) {
   const { viewer, waiting } = loaderData;
+  const scroll = useScrollKept();
   return (
     <Hints>
       <Acts>
@@ -73,7 +75,7 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                 </button>
               </Form>
             </header>
-            <div id="main" className="flex min-h-0 grow flex-col overflow-y-auto">
+            <div id="main" {...scroll} className="flex min-h-0 grow flex-col overflow-y-auto">
               <Outlet />
             </div>
           </div>

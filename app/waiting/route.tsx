@@ -29,6 +29,7 @@ const query = z.object({
   topic: z.string().min(1).max(200).nullable().catch(null),
   text: z.string().max(200).catch(""),
   alike: z.literal("yes").nullable().catch(null),
+  whole: z.literal("yes").nullable().catch(null),
 });
 
 export async function loader(args: Route.LoaderArgs) {
@@ -100,6 +101,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   };
   const go = (changes: Record<string, string | null>) =>
     void navigate(withParams("/waiting", params, changes), { replace: true });
+  const listed = { selected: selected?.number ?? null, onSelect: select, whole: filter.whole !== null };
   const easy = selected ? easyReply(best[selected.number]) : null;
 
   useEffect(() => {
@@ -221,11 +223,20 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             list={filter.list}
           />
         ) : alike ? (
-          <Alike groups={alike} best={best} selected={selected?.number ?? null} onSelect={select} />
+          <Alike groups={alike} best={best} {...listed} />
         ) : groups ? (
-          <Ruler groups={groups} best={best} selected={selected?.number ?? null} onSelect={select} />
+          <Ruler groups={groups} best={best} {...listed} />
         ) : (
-          <PlainRows rows={rows} best={best} selected={selected?.number ?? null} onSelect={select} />
+          <PlainRows rows={rows} {...listed} />
+        )}
+        {!filter.whole && (
+          <noscript>
+            <p className="px-6 py-3">
+              <Link to={withParams("/waiting", params, { whole: "yes" })} className="quiet-link">
+                All of these, to the last
+              </Link>
+            </p>
+          </noscript>
         )}
         <StaleLine stale={"stale" in loaderData ? loaderData.stale : null} />
         {failed && (

@@ -16,7 +16,7 @@ export interface LintFinding {
 }
 
 /** The tokens that a library's replies may use: the built-in ones and its own house facts. */
-export function libraryTokens(library: Library): Map<string, Token> {
+export function libraryTokens(library: Library): ReadonlyMap<string, Token> {
   return catalogue({ houseFacts: factsOf(library) });
 }
 

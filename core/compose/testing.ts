@@ -7,7 +7,7 @@ import type { Slip } from "./slip";
 
 /** Building blocks for tests: a case of the ferry line, slips from Markdown, and what surrounds them. */
 
-const testTokens: Map<string, Token> = catalogue({
+const testTokens: ReadonlyMap<string, Token> = catalogue({
   houseFacts: [{ key: "refund_days", label: "days until a refund", type: "number", example: 5 }],
 });
 

@@ -100,13 +100,26 @@ export interface OwnToken {
   example: Detail;
 }
 
+interface Own {
+  caseFields?: OwnToken[];
+  houseFacts?: OwnToken[];
+}
+
+const NONE: Own = {};
+const known = new WeakMap<Own, ReadonlyMap<string, Token>>();
+
 /**
  * Every token that a reply may use, by full name.
- * @param own custom case fields (`case.KEY`) and house facts (`house.KEY`), as the database or a library file knows them
+ * @param own custom case fields (`case.KEY`) and house facts (`house.KEY`), as the database or a library file knows them;
+ * not changed afterwards: what was made of it is made once
  */
-export function catalogue(
-  own: { caseFields?: OwnToken[]; houseFacts?: OwnToken[] } = {},
-): Map<string, Token> {
+export function catalogue(own: Own = NONE): ReadonlyMap<string, Token> {
+  let made = known.get(own);
+  if (!made) known.set(own, (made = listed(own)));
+  return made;
+}
+
+function listed(own: Own): ReadonlyMap<string, Token> {
   const all = [
     ...builtIn,
     ...(own.caseFields ?? []).map((field) => ({

@@ -75,7 +75,7 @@ const ROW_OF_CASE = `select c.number, cu.display_name as customer, o.name as org
        from cases c
        join customers cu on cu.id = c.customer_id
        left join organisations o on o.id = cu.organisation_id
-       left join lateral (select left(m.text, 2000) as text from messages m where m.case_id = c.id and m.direction = 'in' order by m.at desc limit 1) m on true`;
+       left join lateral (select left(m.text, 800) as text from messages m where m.case_id = c.id and m.direction = 'in' order by m.at desc limit 1) m on true`;
 
 /** A case that changed, for lists that are open: its row, and by what lists choose it. */
 export interface ChangedRow {
