@@ -2,7 +2,7 @@ import { memo } from "react";
 import { Link } from "react-router";
 import type { OpenCase } from "#server/answering/open";
 import { languageName } from "#core/language/tag";
-import { exactTime, Time, timeLeft, useClock } from "../ui/time";
+import { exactTime, Time, timeLeftAlone, useClock } from "../ui/time";
 import { Conversation } from "./conversation";
 import { Details } from "./details";
 import { Disclosure } from "../ui/disclosure";
@@ -90,8 +90,7 @@ function Due({ open }: { open: OpenCase }) {
   return (
     <Hint words={`Answer by ${exactTime(due, timeZone)}`}>
       <time dateTime={open.answerBy} className={`font-bold ${tone}`}>
-        {timeLeft(due, now, timeZone)}
-        {left >= 0 && " left"}
+        {timeLeftAlone(due, now, timeZone)}
       </time>
     </Hint>
   );

@@ -1,3 +1,5 @@
+import { tz } from "@date-fns/tz";
+import { addDays, startOfDay } from "date-fns";
 import { useRouteLoaderData } from "react-router";
 import type { DeskData } from "./desk";
 import { Hint } from "./hint";
@@ -5,6 +7,34 @@ import { Hint } from "./hint";
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const DAY = 24 * HOUR;
+
+type NearDay = "yesterday" | "today" | "tomorrow";
+
+interface NearDays {
+  now: number;
+  timeZone: string;
+  /** Where yesterday, today, tomorrow and the day after begin. */
+  midnights: number[];
+}
+
+let latest: NearDays | null = null;
+
+/** The midnights around an instant; a page tells all of its dates by the same one. */
+function midnightsAround(now: number, timeZone: string): number[] {
+  if (latest?.now !== now || latest.timeZone !== timeZone) {
+    const inZone = { in: tz(timeZone) };
+    const today = startOfDay(now, inZone);
+    latest = { now, timeZone, midnights: [-1, 0, 1, 2].map((days) => +addDays(today, days, inZone)) };
+  }
+  return latest.midnights;
+}
+
+/** Whether an instant is on the day before, the same day or the day after, in a zone, however long those are there. */
+export function nearDay(date: number, now: number, timeZone: string): NearDay | null {
+  const midnights = midnightsAround(now, timeZone);
+  const after = midnights.filter((midnight) => midnight <= date).length;
+  return ([null, "yesterday", "today", "tomorrow", null] as const)[after] ?? null;
+}
 
 /** The clock and zone that dates are told by: the server's at loading, the agent's own zone. */
 export function useClock(): { now: number; timeZone: string } {
@@ -20,11 +50,6 @@ function format(date: number, timeZone: string, options: Intl.DateTimeFormatOpti
   if (!known)
     formats.set(key, (known = new Intl.DateTimeFormat("en-GB", { timeZone, hourCycle: "h23", ...options })));
   return known.format(date);
-}
-
-/** The day of an instant in a zone, for comparing. */
-export function dayOf(date: number, timeZone: string): string {
-  return format(date, timeZone, { year: "numeric", month: "2-digit", day: "2-digit" });
 }
 
 export function exactTime(date: number, timeZone: string): string {
@@ -45,9 +70,8 @@ export function relativeTime(date: number, now: number, timeZone: string): strin
   if (past >= 0 && past < MINUTE) return "just now";
   if (past >= 0 && past < HOUR) return `${Math.floor(past / MINUTE)} min ago`;
   const clock = format(date, timeZone, { hour: "2-digit", minute: "2-digit" });
-  if (dayOf(date, timeZone) === dayOf(now, timeZone)) return `today ${clock}`;
-  if (dayOf(date, timeZone) === dayOf(now - DAY, timeZone)) return `yesterday ${clock}`;
-  if (dayOf(date, timeZone) === dayOf(now + DAY, timeZone)) return `tomorrow ${clock}`;
+  const day = nearDay(date, now, timeZone);
+  if (day) return `${day} ${clock}`;
   if (Math.abs(past) < 180 * DAY) return format(date, timeZone, { day: "numeric", month: "short" });
   return format(date, timeZone, { day: "numeric", month: "short", year: "numeric" });
 }
@@ -56,8 +80,19 @@ export function relativeTime(date: number, now: number, timeZone: string): strin
 export function timeLeft(due: number, now: number, timeZone: string): string {
   const left = due - now;
   if (left < 0) return `${span(-left)} over`;
-  if (dayOf(due, timeZone) === dayOf(now, timeZone) || left < 6 * HOUR) return span(left);
-  return relativeTime(due, now, timeZone);
+  return isSpan(due, now, timeZone) ? span(left) : relativeTime(due, now, timeZone);
+}
+
+/** The same where it stands alone: `40 min over`, `2 h 10 left`, `by tomorrow 09:30`. */
+export function timeLeftAlone(due: number, now: number, timeZone: string): string {
+  const words = timeLeft(due, now, timeZone);
+  if (due < now) return words;
+  return isSpan(due, now, timeZone) ? `${words} left` : `by ${words}`;
+}
+
+/** Whether the time until an instant is told as a length: what is farther off is told by its day. */
+function isSpan(due: number, now: number, timeZone: string): boolean {
+  return due - now < 6 * HOUR || nearDay(due, now, timeZone) === "today";
 }
 
 function span(length: number): string {
@@ -73,10 +108,15 @@ export function Time({ at, className }: { at: string; className?: string }) {
   const { now, timeZone } = useClock();
   const date = Date.parse(at);
   return (
-    <Hint words={exactTime(date, timeZone)}>
+    <Hint words={<ExactTime at={date} />}>
       <time dateTime={at} className={className}>
         {relativeTime(date, now, timeZone)}
       </time>
     </Hint>
   );
+}
+
+/** An instant in full, in the agent's zone. */
+export function ExactTime({ at }: { at: number }) {
+  return exactTime(at, useClock().timeZone);
 }

@@ -1,5 +1,5 @@
 import type { WaitingRow } from "#server/cases/waiting";
-import { dayOf } from "../ui/time";
+import { nearDay } from "../ui/time";
 
 const HOUR = 3_600_000;
 
@@ -12,7 +12,7 @@ export function bandOf(answerBy: string | null, now: number, timeZone: string): 
   const due = Date.parse(answerBy);
   if (due < now) return "Past due";
   if (due - now <= HOUR) return "Within the hour";
-  return dayOf(due, timeZone) === dayOf(now, timeZone) ? "Today" : "Later";
+  return nearDay(due, now, timeZone) === "today" ? "Today" : "Later";
 }
 
 /** Rows under their bands, in the order of the ruler; bands without rows are left out. */

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { WaitingRow } from "#server/cases/waiting";
-import { exactTime, Time, timeLeft, useClock } from "../ui/time";
+import { ExactTime, Time, timeLeft, useClock } from "../ui/time";
 import { fitWords } from "#core/ranking/words";
 import type { Best } from "#server/ranking/kept";
 import { Mark } from "../ui/mark";
@@ -161,7 +161,13 @@ function Due({ row, band }: { row: WaitingRow; band: Band }) {
   if (row.answerBy === null) return <span className="text-soft">no time set</span>;
   const due = Date.parse(row.answerBy);
   return (
-    <Hint words={`Answer by ${exactTime(due, timeZone)}`}>
+    <Hint
+      words={
+        <>
+          Answer by <ExactTime at={due} />
+        </>
+      }
+    >
       <time dateTime={row.answerBy} className={band === "Past due" ? "font-bold text-stop" : ""}>
         {timeLeft(due, now, timeZone)}
       </time>

@@ -1,5 +1,8 @@
 import { afterEach, expect, test } from "@jest/globals";
+import { mkdtempSync, rmSync } from "node:fs";
 import { createServer, connect as connectTo, type Server } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { databaseReady } from "./ready";
 
 const server = new URL(process.env.TEST_DATABASE_URL ?? "");
@@ -8,27 +11,24 @@ afterEach(() => {
   proxy?.close();
 });
 
-/** Hands everything on to the database, on a port of its own. */
-function listen(port: number): Promise<number> {
+/** Hands everything on to the database, on a port or socket of its own. */
+function listen(at: number | string): Promise<number> {
   const made = createServer((socket) => {
-    const inner = connectTo(Number(server.port), server.hostname);
+    const inner = connectTo(Number(server.port), "127.0.0.1");
     socket.pipe(inner).pipe(socket);
     for (const end of [socket, inner]) end.on("error", () => undefined);
   });
   proxy = made;
   return new Promise((resolve) =>
-    made.listen(port, "127.0.0.1", () => {
+    made.listen(typeof at === "number" ? { port: at, host: "127.0.0.1" } : { path: at }, () => {
       const address = made.address();
       resolve(typeof address === "object" && address !== null ? address.port : 0);
     }),
   );
 }
 
-test("a database that is not there yet is waited for, and that is told once", async () => {
-  const port = await listen(0);
-  await new Promise((done) => proxy?.close(done));
-  const url = new URL(server.href);
-  url.port = String(port);
+/** Waits for a database whose way in is opened once it is waited for. @returns what was told meanwhile */
+async function waitFor(url: URL, open: () => Promise<unknown>): Promise<string[]> {
   const said: string[] = [];
   let ready = Promise.resolve();
   await new Promise<void>((waits) => {
@@ -37,9 +37,27 @@ test("a database that is not there yet is waited for, and that is told once", as
       waits();
     });
   });
-  await listen(port);
+  await open();
   await ready;
-  expect(said).toEqual(["ECONNREFUSED"]);
+  return said;
+}
+
+test("a database that is not there yet is waited for, and that is told once", async () => {
+  const port = await listen(0);
+  await new Promise((done) => proxy?.close(done));
+  const url = new URL(server.href);
+  url.hostname = "127.0.0.1";
+  url.port = String(port);
+  expect(await waitFor(url, () => listen(port))).toEqual(["ECONNREFUSED"]);
+});
+
+test("one whose socket is not there yet is waited for too", async () => {
+  const folder = mkdtempSync(join(tmpdir(), "socket-"));
+  const url = new URL(server.href);
+  url.hostname = encodeURIComponent(folder);
+  expect(await waitFor(url, () => listen(join(folder, `.s.PGSQL.${server.port}`)))).toEqual(["ENOENT"]);
+  proxy?.close();
+  rmSync(folder, { recursive: true });
 });
 
 test("one that never lets in is not waited for", async () => {

@@ -3,7 +3,7 @@ import pg from "pg";
 
 const PAUSE_MS = 250;
 /** Nobody listens yet or any more, or the server is starting or stopping (PostgreSQL's errors of class 57). */
-const PASSING = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "57P01", "57P02", "57P03"]);
+const PASSING = new Set(["ECONNREFUSED", "ENOENT", "ECONNRESET", "EPIPE", "57P01", "57P02", "57P03"]);
 
 /**
  * Waits until a database takes connections: it may be starting just now.
