@@ -1,3 +1,4 @@
+import "./heap";
 import type { Express } from "express";
 import type { Server } from "node:http";
 import { connect, disconnect } from "../db/orm";
