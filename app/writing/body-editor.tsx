@@ -6,7 +6,8 @@ import { useEditorIn } from "../ui/editor/use-editor";
 import { bodyExtensions } from "./editor/body";
 import { bringConditions, carrier, type Brought } from "./editor/carry";
 import { setDefinitions, type Definitions } from "./editor/definitions";
-import { cleanHtml, pastedText } from "../ui/editor/paste";
+import { cleanHtml } from "../ui/editor/paste";
+import { looksLikeMarkdown, pasteMarkdown, plainPiece } from "./editor/paste-text";
 
 interface Props {
   label: string;
@@ -56,8 +57,14 @@ export function BodyEditor({
       },
       transformPastedHTML: (html) =>
         cleanHtml(bringConditions(html, (brought) => hooks.current.onBrought(brought))),
-      clipboardTextParser: (text, $context) => pastedText(text, $context.doc.type.schema),
-      handlePaste: (_view, event) => {
+      clipboardTextParser: (text, $context) => plainPiece(text, $context.doc.type.schema),
+      handlePaste: (view, event) => {
+        const text = event.clipboardData?.getData("text/plain") ?? "";
+        const isPlain = !event.clipboardData?.types.includes("text/html");
+        if (isPlain && looksLikeMarkdown(text)) {
+          void pasteMarkdown(text, view);
+          return true;
+        }
         const files = [...(event.clipboardData?.files ?? [])];
         // Office programs put a picture of the words beside the words themselves.
         if (files.length === 0 || event.clipboardData?.types.includes("text/html")) return false;

@@ -1,9 +1,9 @@
 import { MAX_PATTERN_LENGTH, type Test } from "#core/conditions/condition";
-import { re2Patterns } from "#core/conditions/re2";
 import type { TokenType } from "#core/tokens/catalogue";
 import { Checkbox } from "../ui/checkbox";
 import { sameWords, Select } from "../ui/select";
 import { DateField } from "../ui/date-field";
+import { usePatternEngine } from "../ui/pattern-engine";
 
 interface Props {
   test: Test;
@@ -84,24 +84,36 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
       />
     );
   }
-  if (is === "matches") {
-    const usable = re2Patterns(String(value), test.ignore_case ?? false) !== null;
-    return (
-      <>
-        <input
-          aria-label="Pattern"
-          aria-invalid={!usable}
-          className="lined-field w-44 font-mono"
-          maxLength={MAX_PATTERN_LENGTH}
-          spellCheck={false}
-          value={String(value)}
-          onChange={(event) => onChange(event.target.value)}
-        />
-        {!usable && <span className="text-stop">not a regular expression that can be used</span>}
-      </>
-    );
-  }
+  if (is === "matches")
+    return <Pattern source={String(value)} ignoreCase={test.ignore_case ?? false} onChange={onChange} />;
   return <Single label="Value" type={type} value={value} onChange={onChange} />;
+}
+
+function Pattern({
+  source,
+  ignoreCase,
+  onChange,
+}: {
+  source: string;
+  ignoreCase: boolean;
+  onChange: (source: string) => void;
+}) {
+  const { patterns, isReady } = usePatternEngine(true);
+  const isUsable = !isReady || patterns(source, ignoreCase) !== null;
+  return (
+    <>
+      <input
+        aria-label="Pattern"
+        aria-invalid={!isUsable}
+        className="lined-field w-44 font-mono"
+        maxLength={MAX_PATTERN_LENGTH}
+        spellCheck={false}
+        value={source}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      {!isUsable && <span className="text-stop">not a regular expression that can be used</span>}
+    </>
+  );
 }
 
 const inputs: Partial<Record<TokenType | "choice" | "choices", string>> = {

@@ -1,5 +1,5 @@
 import type { Editor } from "@tiptap/core";
-import { useCallback, useState } from "react";
+import { lazy, Suspense, useCallback, useState } from "react";
 import type { AttachmentRef } from "#core/compose/slip";
 import type { TrialCase } from "#core/compose/trials";
 import type { SubjectMatter } from "#core/tokens/guarantee";
@@ -14,7 +14,6 @@ import { Inspector } from "./inspector";
 import { Original } from "./original";
 import { freePassage } from "./passages-panel";
 import { TextField } from "./text-field";
-import { TextForm } from "./text-form";
 import { valueRows } from "./token-list";
 import { TokenMenu } from "./token-menu";
 import { Toolbar } from "./toolbar";
@@ -22,6 +21,8 @@ import type { ChangeContent } from "./use-reply";
 import { Variants } from "./variants";
 import { Checkbox } from "../ui/checkbox";
 import { TabPanel, Tabs } from "../ui/tabs";
+
+const TextForm = lazy(() => import("./text-form"));
 
 interface Props {
   open: OpenReply;
@@ -224,11 +225,13 @@ export function ReplyPage(props: Props) {
             onFiles={(files, position) => void insertFiles(files, position)}
           />
           {asText && (
-            <TextForm
-              key={variant.language}
-              doc={variant.document}
-              onChange={(document) => changeVariant((one) => ({ ...one, document }))}
-            />
+            <Suspense fallback={<p className="text-sm text-soft">Opening…</p>}>
+              <TextForm
+                key={variant.language}
+                doc={variant.document}
+                onChange={(document) => changeVariant((one) => ({ ...one, document }))}
+              />
+            </Suspense>
           )}
           {translated && <Original content={content} variant={variant} change={change} />}
         </div>

@@ -4,7 +4,7 @@ import { readMarkdown, type MarkdownProblem } from "#core/formats/markdown";
 import { writeMarkdown } from "#core/formats/markdown-write";
 
 /** The words as Markdown beside the page: what is typed in one shows in the other. Errors say their line and column. */
-export function TextForm({ doc, onChange }: { doc: Doc; onChange: (doc: Doc) => void }) {
+export default function TextForm({ doc, onChange }: { doc: Doc; onChange: (doc: Doc) => void }) {
   const written = writeMarkdown(doc);
   const [text, setText] = useState(written.text);
   const [problems, setProblems] = useState<MarkdownProblem[]>([]);

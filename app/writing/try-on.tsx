@@ -4,11 +4,12 @@ import { secondLook } from "#core/checks/second-look";
 import type { SendCheck } from "#core/checks/check";
 import type { Letter } from "#core/compose/letter";
 import { chooseTrials, type Trial, type TrialCase } from "#core/compose/trials";
-import { re2Patterns } from "#core/conditions/re2";
+import { needsPatterns, type PatternEngine } from "#core/conditions/patterns";
 import { tokensUsed } from "#core/tokens/used";
 import type { Token } from "#core/tokens/catalogue";
 import type { Content } from "#server/replies/content";
 import type { OpenReply } from "#server/replies/open-writing";
+import { usePatternEngine } from "../ui/pattern-engine";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { Checkbox } from "../ui/checkbox";
 
@@ -57,9 +58,11 @@ export function TryOn({ open, content, language, tokens, pool, pinned, onPin, pr
       ),
     [key, blanks, passages, languages, pool, pinned, tokens],
   );
+  const { patterns, isReady } = usePatternEngine(useMemo(() => needsPatterns(passages), [passages]));
   const tried = useMemo(
-    () => trials.map((trial) => tryOn(trial, open, latest, language, tokens)),
-    [trials, open, latest, language, tokens],
+    // No letter is shown whose passages cannot be decided yet.
+    () => (isReady ? trials.map((trial) => tryOn(trial, open, latest, language, tokens, patterns)) : []),
+    [trials, open, latest, language, tokens, patterns, isReady],
   );
   const first = trials[0]?.case ?? null;
   useEffect(() => onTried(first), [first, onTried]);
@@ -150,6 +153,7 @@ function tryOn(
   content: Content,
   language: string,
   tokens: ReadonlyMap<string, Token>,
+  patterns: PatternEngine,
 ): Tried {
   const { context } = trial.case;
   const base = (tag: string) => tag.slice(0, 2);
@@ -176,7 +180,7 @@ function tryOn(
     channel: trial.case.channel,
     language: base(variant.language) === base(trial.case.language) ? trial.case.language : variant.language,
     tokens,
-    patterns: re2Patterns,
+    patterns,
     signature: null,
     stationery: null,
     subject:

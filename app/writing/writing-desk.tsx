@@ -1,13 +1,14 @@
 import type { Editor } from "@tiptap/core";
 import { useCallback, useMemo, useState } from "react";
 import { checkReply, type WriterFinding } from "#core/checks/writing";
-import { re2Patterns } from "#core/conditions/re2";
+import { needsPatterns } from "#core/conditions/patterns";
 import { passagesOf, placeholdersOf, walk } from "#core/document/walk";
 import type { TrialCase } from "#core/compose/trials";
 import { catalogue } from "#core/tokens/catalogue";
 import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { OpenReply } from "#server/replies/open-writing";
+import { usePatternEngine } from "../ui/pattern-engine";
 import { useClock } from "../ui/time";
 import { useShortcut } from "../ui/use-shortcut";
 import { BlanksPanel } from "./blanks-panel";
@@ -48,19 +49,22 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   const tokens = useMemo(() => catalogue(open.own), [open.own]);
   const variant = content.variants.find((one) => one.language === language) ?? content.variants[0];
 
-  const findings = useMemo(
-    () =>
-      checkReply(
-        {
-          ...content,
-          part: filing.part,
-          channels: filing.channels,
-          about: { topics: filing.topics, withBooking: filing.withBooking },
-        },
-        { tokens, facts: open.own.houseFacts, patterns: re2Patterns, now: new Date(now).toISOString() },
-      ),
-    [content, filing, tokens, open.own, now],
+  const { patterns, isReady } = usePatternEngine(
+    useMemo(() => needsPatterns(content.passages), [content.passages]),
   );
+  const findings = useMemo(() => {
+    // What cannot be tested yet is not found fault with.
+    if (!isReady) return [];
+    return checkReply(
+      {
+        ...content,
+        part: filing.part,
+        channels: filing.channels,
+        about: { topics: filing.topics, withBooking: filing.withBooking },
+      },
+      { tokens, facts: open.own.houseFacts, patterns, now: new Date(now).toISOString() },
+    );
+  }, [content, filing, tokens, open.own, now, patterns, isReady]);
   const sample = useCallback(
     (name: string) => {
       const token = tokens.get(name);

@@ -1,8 +1,4 @@
-import { Slice, type Schema } from "@tiptap/pm/model";
 import { safeHref } from "#core/document/links";
-import { fromPlainText } from "#core/document/plain";
-import type { Doc } from "#core/document/types";
-import { readMarkdown } from "#core/formats/markdown";
 
 /** What stays of pasted HTML besides its words. */
 const KEPT = new Set([
@@ -194,20 +190,3 @@ function unwrap(element: HTMLElement): void {
 
 /** More than this of a paste is not read, in UTF-16 units. */
 const LONGEST_PASTE = 2_000_000;
-/** A longer text is pasted as it is, whatever it looks like. */
-const LONGEST_MARKDOWN = 20_000;
-
-/** Signs that a text is meant as Markdown and not just typed: its lists, headings, tables, marks, links, values. */
-const MARKDOWN =
-  /^(?:#{1,3} |[-*] |\d+\. |> |\|.{1,500}\|\s*$|:::)|\*\*\S[^*]{0,500}\*\*|\[[^\]]{1,500}\]\([^)]{1,500}\)|\{\$[a-z]+\.|:passage\[/m;
-
-/** Pasted text as a piece of a document: Markdown where it looks like it, else paragraphs with their line ends. */
-export function pastedText(text: string, schema: Schema): Slice {
-  const doc: Doc =
-    text.length <= LONGEST_MARKDOWN && MARKDOWN.test(text)
-      ? readMarkdown(text).doc
-      : { type: "doc", content: fromPlainText(text) };
-  const { content } = schema.nodeFromJSON(doc);
-  // Words at the ends join the words that they are pasted into; tables and lists stay whole.
-  return new Slice(content, content.firstChild?.isTextblock ? 1 : 0, content.lastChild?.isTextblock ? 1 : 0);
-}
