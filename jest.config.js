@@ -30,6 +30,7 @@ export default {
       ...common,
       testEnvironment: "<rootDir>/app/ui/jsdom-environment.mjs",
       testMatch: ["<rootDir>/app/**/*.test.tsx"],
+      setupFilesAfterEnv: ["@testing-library/jest-dom/jest-globals"],
     },
   ],
 };
