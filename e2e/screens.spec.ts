@@ -1,24 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
-import { readFileSync } from "node:fs";
-import { createRequire } from "node:module";
+import { violations } from "./axe";
 import { openCase, setFaults, signIn } from "./house";
-
-const axeSource = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
-
-interface Violation {
-  id: string;
-  nodes: { target: string[]; failureSummary?: string }[];
-}
-
-/** Accessibility findings of a page. The tester's script is put in past the page's own policy. */
-async function violations(page: Page): Promise<string[]> {
-  await page.evaluate(axeSource);
-  const found = await page.evaluate(async () => {
-    const { axe } = window as unknown as { axe: { run: () => Promise<{ violations: Violation[] }> } };
-    return (await axe.run()).violations;
-  });
-  return found.flatMap(({ id, nodes }) => nodes.map((node) => `${id}: ${node.target.join(" ")}`));
-}
 
 /** What the browser complains of on a page from now on, each with the address that it was on. */
 function complaints(page: Page): string[] {

@@ -15,6 +15,7 @@ import type { ReplyRow } from "#server/replies/list";
 import { nothing, useAct } from "../ui/act";
 import { Checkbox } from "../ui/checkbox";
 import { Hint } from "../ui/hint";
+import { RowMenu } from "../ui/row-menu";
 import { useToast } from "../ui/toast";
 import { useShortcut } from "../ui/use-shortcut";
 import { Cell, Found, Notes } from "./cells";
@@ -284,6 +285,15 @@ function Title({ row, onPin }: { row: ReplyRow; onPin: () => void }) {
             <Pin size={16} aria-hidden="true" {...(row.pinned ? { fill: "currentColor" } : {})} />
           </button>
         </Hint>
+        <RowMenu
+          label={`More for ${row.title}`}
+          className="-my-1 self-center opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 focus:opacity-100 data-[state=open]:opacity-100"
+          actions={[
+            { words: "Look through its versions", to: `/replies/${row.key}/history` },
+            { words: "Begin another from it", to: `/replies/new?from=${encodeURIComponent(row.key)}` },
+            { words: row.pinned ? "Take it out of reach" : "Keep it within reach", run: onPin },
+          ]}
+        />
       </span>
       <Notes row={row} />
       {row.snippet && (

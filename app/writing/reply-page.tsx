@@ -1,5 +1,5 @@
 import type { Editor } from "@tiptap/core";
-import { lazy, Suspense, useCallback, useState } from "react";
+import { lazy, Suspense, useCallback, useRef, useState } from "react";
 import type { AttachmentRef } from "#core/compose/slip";
 import type { TrialCase } from "#core/compose/trials";
 import type { SubjectMatter } from "#core/tokens/guarantee";
@@ -19,6 +19,7 @@ import { TokenMenu } from "./token-menu";
 import { Toolbar } from "./toolbar";
 import type { ChangeContent } from "./use-reply";
 import { Variants } from "./variants";
+import { WordsMenu } from "./words-menu";
 import { Checkbox } from "../ui/checkbox";
 import { TabPanel, Tabs } from "../ui/tabs";
 
@@ -62,6 +63,7 @@ export function ReplyPage(props: Props) {
     onEditBlank,
   } = props;
   const [menu, setMenu] = useState<OpenMenu | null>(null);
+  const inspector = useRef<HTMLDivElement>(null);
   const [asText, setAsText] = useState(false);
   const [subject, setSubject] = useState<Editor | null>(null);
   const translated = content.variants[0] !== variant;
@@ -82,6 +84,11 @@ export function ReplyPage(props: Props) {
       .insertContent({ type, attrs: { name, fn: null, options: {} } })
       .run();
     setMenu(null);
+  };
+  const newPassage = () => {
+    const id = freePassage(content.passages);
+    change((now) => ({ ...now, passages: { ...now.passages, [id]: { when: firstTest(now.blanks) } } }));
+    return id;
   };
   /** Puts the definitions of pasted passages beside ours; an id that means something else here gets another. */
   const bring = (brought: Brought): ReadonlyMap<string, string> => {
@@ -142,29 +149,24 @@ export function ReplyPage(props: Props) {
               onToken={() => openMenu(editor)}
               onPicture={(file) => void insertFiles([file], null)}
             />
-            <Inspector
-              editor={subject ?? editor}
-              words={subject === null}
-              tokens={definitions.tokens}
-              blanks={content.blanks}
-              tried={
-                tried && {
-                  context: tried.context,
-                  style: { language: tried.language, timeZone: tried.context.time_zone },
+            <div ref={inspector}>
+              <Inspector
+                editor={subject ?? editor}
+                words={subject === null}
+                tokens={definitions.tokens}
+                blanks={content.blanks}
+                tried={
+                  tried && {
+                    context: tried.context,
+                    style: { language: tried.language, timeZone: tried.context.time_zone },
+                  }
                 }
-              }
-              passages={Object.keys(content.passages)}
-              onNewPassage={() => {
-                const id = freePassage(content.passages);
-                change((now) => ({
-                  ...now,
-                  passages: { ...now.passages, [id]: { when: firstTest(now.blanks) } },
-                }));
-                return id;
-              }}
-              onEditPassage={onEditPassage}
-              onEditBlank={onEditBlank}
-            />
+                passages={Object.keys(content.passages)}
+                onNewPassage={newPassage}
+                onEditPassage={onEditPassage}
+                onEditBlank={onEditBlank}
+              />
+            </div>
             {props.uploadProblem && (
               <p role="alert" className="text-sm text-stop">
                 {props.uploadProblem}
@@ -212,18 +214,29 @@ export function ReplyPage(props: Props) {
         <div
           className={`grid min-h-0 grow gap-6 overflow-y-auto px-6 pt-3 pb-8 ${asText || translated ? "xl:grid-cols-2" : ""}`}
         >
-          <BodyEditor
-            key={variant.language}
-            label="The words"
-            doc={variant.document}
-            definitions={definitions}
-            onChange={(document) => changeVariant((one) => ({ ...one, document }))}
-            onEditor={onEditor}
-            onBrace={openMenu}
-            onFocus={() => setSubject(null)}
-            onBrought={bring}
-            onFiles={(files, position) => void insertFiles(files, position)}
-          />
+          <WordsMenu
+            editor={editor}
+            passages={Object.keys(content.passages)}
+            onNewPassage={newPassage}
+            onEditPassage={onEditPassage}
+            onEditBlank={onEditBlank}
+            onFormat={() =>
+              inspector.current?.querySelector<HTMLElement>("button, input, [role=combobox]")?.focus()
+            }
+          >
+            <BodyEditor
+              key={variant.language}
+              label="The words"
+              doc={variant.document}
+              definitions={definitions}
+              onChange={(document) => changeVariant((one) => ({ ...one, document }))}
+              onEditor={onEditor}
+              onBrace={openMenu}
+              onFocus={() => setSubject(null)}
+              onBrought={bring}
+              onFiles={(files, position) => void insertFiles(files, position)}
+            />
+          </WordsMenu>
           {asText && (
             <Suspense fallback={<p className="text-sm text-soft">Opening…</p>}>
               <TextForm
