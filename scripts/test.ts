@@ -1,7 +1,7 @@
 import { spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { join, resolve } from "node:path";
 import { z } from "zod";
 import { build } from "./build";
 import { chromium, ensurePackages, postgres } from "./debian";
@@ -59,6 +59,9 @@ async function check(name: string, args: string[]): Promise<boolean> {
   return code === 0;
 }
 
+/** Of all lines, in 100. */
+const LEAST_TESTS = 20;
+
 async function staticChecks(): Promise<Count> {
   heading("Style, types, imports, unused code");
   await npx(["react-router", "typegen"]);
@@ -85,9 +88,11 @@ async function staticChecks(): Promise<Count> {
     ])),
   ];
   const { lines, tests } = testShare(".");
+  const share = (100 * tests) / lines;
   process.stdout.write(
-    `tests are ${((100 * tests) / lines).toFixed(1)} in 100 of ${lines.toLocaleString("en")} lines\n`,
+    `tests are ${share.toFixed(1)} in 100 of ${lines.toLocaleString("en")} lines (at least ${LEAST_TESTS})\n`,
   );
+  results.push(share >= LEAST_TESTS);
   return { passed: results.filter(Boolean).length, failed: results.filter((ok) => !ok).length };
 }
 
@@ -97,10 +102,44 @@ const jestReport = z.object({
   numFailedTestSuites: z.number(),
 });
 
+/** At least so many lines in 100 of each are run by the unit tests. */
+const COVERED = { core: 85, server: 85 };
+
+const coverageReport = z.record(
+  z.string(),
+  z.object({ lines: z.object({ total: z.number(), covered: z.number() }) }),
+);
+
+/** Tells how many lines of `core/` and `server/` the unit tests ran. @returns whether they are enough */
+function isCovered(): boolean {
+  const read = coverageReport.safeParse(readJson(join(folder, "coverage", "coverage-summary.json")));
+  if (!read.success) return false;
+  const found = Object.entries(COVERED).map(([name, wanted]) => {
+    const files = Object.entries(read.data).filter(([path]) => path.startsWith(resolve(name)));
+    const sum = (which: "total" | "covered") => files.reduce((all, [, { lines }]) => all + lines[which], 0);
+    return { name, wanted, share: (100 * sum("covered")) / sum("total") };
+  });
+  for (const { name, wanted, share } of found)
+    process.stdout.write(`${name}/: ${share.toFixed(1)} lines in 100 are run (at least ${wanted})\n`);
+  return found.every(({ wanted, share }) => share >= wanted);
+}
+
 async function unitTests(databaseUrl: string, args: string[]): Promise<Count> {
   heading("Unit tests");
   const report = join(folder, "jest.json");
-  const { code } = await npx(["jest", "--json", `--outputFile=${report}`, "--silent", ...args], {
+  // What a few tests run says nothing of the whole.
+  const coverage =
+    args.length > 0
+      ? []
+      : [
+          "--coverage",
+          "--coverageProvider=v8",
+          ...Object.keys(COVERED).map((name) => `--collectCoverageFrom=${name}/**/*.ts`),
+          "--collectCoverageFrom=!**/{*.test,testing}.ts",
+          "--coverageReporters=json-summary",
+          `--coverageDirectory=${join(folder, "coverage")}`,
+        ];
+  const { code } = await npx(["jest", "--json", `--outputFile=${report}`, "--silent", ...coverage, ...args], {
     show: true,
     env: {
       NODE_OPTIONS: "--experimental-vm-modules --no-warnings",
@@ -112,7 +151,8 @@ async function unitTests(databaseUrl: string, args: string[]): Promise<Count> {
   const parsed = jestReport.safeParse(readJson(report));
   if (!parsed.success) return { passed: 0, failed: 1 };
   const { numPassedTests: passed, numFailedTests, numFailedTestSuites } = parsed.data;
-  return { passed, failed: Math.max(numFailedTests, numFailedTestSuites, code === 0 ? 0 : 1) };
+  const uncovered = coverage.length > 0 && !isCovered() ? 1 : 0;
+  return { passed, failed: uncovered + Math.max(numFailedTests, numFailedTestSuites, code === 0 ? 0 : 1) };
 }
 
 const playwrightReport = z.object({

@@ -43,6 +43,10 @@ export async function startStandins({
     const server = app.listen(httpPort, "127.0.0.1", (error?: Error) =>
       error ? reject(error) : resolve(server),
     );
+  }).catch((error: unknown) => {
+    // Nothing is left half started.
+    smtp.close();
+    throw error;
   });
   return async () => {
     await Promise.all([

@@ -1,0 +1,282 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { once } from "node:events";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { createTransport, type SendMailOptions } from "nodemailer";
+import { SMTPServer } from "smtp-server";
+import { freePair } from "../scripts/ports";
+import { noFaults, type Faults } from "./faults";
+import { startStandins } from "./start";
+
+const folder = mkdtempSync(join(tmpdir(), "outside-"));
+/** What the program's own receiver was given. */
+const received: { from: string; to: string[]; raw: string }[] = [];
+let refuses = false;
+const program = new SMTPServer({
+  disabledCommands: ["AUTH", "STARTTLS"],
+  logger: false,
+  onData(stream, session, callback) {
+    let raw = "";
+    stream.setEncoding("utf8");
+    stream.on("data", (chunk: string) => (raw += chunk));
+    stream.once("end", () => {
+      if (refuses) return callback(new Error("No such mailbox here"));
+      const from = session.envelope.mailFrom;
+      received.push({
+        from: from === false ? "" : from.address,
+        to: session.envelope.rcptTo.map((one) => one.address),
+        raw,
+      });
+      callback(null, "Taken in");
+    });
+  },
+});
+
+let [base, smtpPort, httpPort] = ["", 0, 0];
+let stop: () => Promise<void>;
+
+async function start(): Promise<void> {
+  const address = program.server.address();
+  if (address === null || typeof address === "string") throw new Error("No port");
+  stop = await startStandins({ httpPort, smtpPort, programSmtpPort: address.port, folder });
+}
+
+beforeAll(async () => {
+  program.listen(0, "127.0.0.1");
+  await once(program.server, "listening");
+  httpPort = await freePair();
+  smtpPort = httpPort + 1;
+  base = `http://127.0.0.1:${httpPort}`;
+  await start();
+});
+afterAll(async () => {
+  await stop();
+  await new Promise<void>((done) => program.close(() => done()));
+  rmSync(folder, { recursive: true });
+});
+beforeEach(async () => {
+  refuses = false;
+  await put(noFaults);
+});
+
+function put(faults: Partial<Faults>): Promise<Response> {
+  return fetch(`${base}/faults`, {
+    method: "PUT",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ ...noFaults, bookingDelay: 0, ...faults }),
+  });
+}
+
+async function json<T>(path: string): Promise<T> {
+  return (await (await fetch(`${base}${path}`)).json()) as T;
+}
+
+async function deliver(message: SendMailOptions): Promise<string> {
+  const transport = createTransport({ host: "127.0.0.1", port: smtpPort, ignoreTLS: true });
+  try {
+    return (await transport.sendMail({ from: "desk@example.com", ...message })).response;
+  } finally {
+    transport.close();
+  }
+}
+
+interface Listed {
+  id: string;
+  subject: string;
+  from: string;
+  to: string[];
+}
+
+describe("a mailbox outside", () => {
+  test("holds what was delivered, the latest first, whatever the case of its address", async () => {
+    await deliver({ to: "Ines@example.org", subject: "first", text: "one" });
+    await deliver({ to: ["ines@example.org", "otto@example.net"], subject: "second", text: "two" });
+    const list = await json<Listed[]>("/mailboxes/INES@example.org");
+    expect(list.map(({ subject }) => subject)).toEqual(["second", "first"]);
+    expect(list[0]).toMatchObject({ from: "desk@example.com", to: ["ines@example.org", "otto@example.net"] });
+    const addresses = await json<{ address: string; messages: number }[]>("/mailboxes");
+    expect(addresses).toEqual(
+      expect.arrayContaining([
+        expect.objectContaining({ address: "ines@example.org", messages: 2 }),
+        expect.objectContaining({ address: "otto@example.net", messages: 1 }),
+      ]),
+    );
+    expect(await json("/mailboxes/nobody@example.org")).toEqual([]);
+  });
+
+  test("opens a message as a reader shows it: soft line ends joined, files by name, headers as they came", async () => {
+    await deliver({
+      to: "flow@example.org",
+      subject: "Grüße",
+      raw: [
+        "From: desk@example.com",
+        "To: flow@example.org",
+        "Subject: =?utf-8?q?Gr=C3=BC=C3=9Fe?=",
+        "Content-Type: text/plain; charset=utf-8; format=flowed",
+        "",
+        "The ship sails ",
+        "at nine.",
+        "",
+      ].join("\r\n"),
+    });
+    const [flowed] = await json<Listed[]>("/mailboxes/flow@example.org");
+    expect(flowed?.subject).toBe("Grüße");
+    expect(await json(`/messages/${flowed?.id}`)).toMatchObject({
+      text: "The ship sails at nine.",
+      html: null,
+      attachments: [],
+    });
+    await deliver({
+      to: "files@example.org",
+      subject: "papers",
+      html: "<p>Here</p>",
+      attachments: [{ filename: "map.txt", content: "north is up" }],
+    });
+    const [withFile] = await json<Listed[]>("/mailboxes/files@example.org");
+    const opened = await json<{
+      html: string;
+      headers: { name: string; value: string }[];
+      attachments: object[];
+    }>(`/messages/${withFile?.id}`);
+    expect(opened.html).toContain("<p>Here</p>");
+    expect(opened.attachments).toEqual([
+      { name: "map.txt", contentType: "text/plain", size: 11, contentId: null },
+    ]);
+    expect(opened.headers).toContainEqual({ name: "subject", value: "papers" });
+    const file = await fetch(`${base}/messages/${withFile?.id}/attachments/0`);
+    expect([await file.text(), file.headers.get("content-disposition")]).toEqual([
+      "north is up",
+      'attachment; filename="map.txt"',
+    ]);
+    const raw = await (await fetch(`${base}/messages/${withFile?.id}/raw`)).text();
+    expect(raw).toMatch(/^From: desk@example\.com\r\n/m);
+  });
+
+  test("has no message or file that was not delivered, and none outside its folder", async () => {
+    const [known] = await json<Listed[]>("/mailboxes/files@example.org");
+    for (const path of [
+      "/messages/none",
+      "/messages/none/raw",
+      "/messages/..%2F..%2Fbookings/raw",
+      `/messages/${known?.id}/attachments/7`,
+      `/messages/${known?.id}/attachments/x`,
+      "/messages/none/attachments/0",
+    ])
+      expect({ path, status: (await fetch(`${base}${path}`)).status }).toEqual({ path, status: 404 });
+  });
+
+  test("is there again after the outside was started anew", async () => {
+    await stop();
+    await start();
+    const list = await json<Listed[]>("/mailboxes/ines@example.org");
+    expect(list.map(({ subject }) => subject)).toEqual(["second", "first"]);
+  });
+});
+
+describe("faults", () => {
+  test("a busy mail server asks to come again, one that refuses says that nobody is there", async () => {
+    await put({ mail: "busy" });
+    await expect(deliver({ to: "late@example.org", subject: "s", text: "t" })).rejects.toMatchObject({
+      responseCode: 451,
+    });
+    await put({ mail: "refuses" });
+    await expect(deliver({ to: "late@example.org", subject: "s", text: "t" })).rejects.toMatchObject({
+      responseCode: 550,
+    });
+    expect(await json("/mailboxes/late@example.org")).toEqual([]);
+  });
+
+  test("may be for one address alone", async () => {
+    await put({ mail: "refuses", only: "Late@example.org" });
+    await expect(deliver({ to: "late@example.org", subject: "s", text: "t" })).rejects.toThrow();
+    expect(await deliver({ to: "other@example.org", subject: "s", text: "t" })).toMatch(/Kept as/);
+  });
+
+  test.each([{ mail: "slow" }, { bookingDelay: -1 }, { bookingDelay: 60_001 }, { more: 1 }])(
+    "%j is refused, and changes nothing",
+    async (faults) => {
+      const answer = await put(faults as Partial<Faults>);
+      expect(answer.status).toBe(400);
+      expect(((await answer.json()) as { problem: string }).problem).not.toBe("");
+      expect(await json("/faults")).toEqual(noFaults);
+    },
+  );
+});
+
+describe("the booking system", () => {
+  test("knows what its file has, and no more", async () => {
+    writeFileSync(join(folder, "bookings.json"), JSON.stringify({ "AB1-CD2": { ship: "Kittiwake" } }));
+    expect(await json("/bookings/AB1-CD2")).toEqual({ ship: "Kittiwake" });
+    for (const reference of ["ZZ9-ZZ9", "constructor", "__proto__"])
+      expect((await fetch(`${base}/bookings/${reference}`)).status).toBe(404);
+  });
+
+  test("may be broken for one booking alone", async () => {
+    await put({ bookings: "broken", only: "AB1-CD2" });
+    expect((await fetch(`${base}/bookings/AB1-CD2`)).status).toBe(500);
+    expect((await fetch(`${base}/bookings/ZZ9-ZZ9`)).status).toBe(404);
+  });
+});
+
+describe("a customer writes", () => {
+  const write = (address: string, letter: object) =>
+    fetch(`${base}/mailboxes/${encodeURIComponent(address)}/messages`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(letter),
+    });
+
+  test("and the program's receiver gets it, as an answer where it is one", async () => {
+    received.length = 0;
+    const answer = await write("ines@example.org", {
+      fromName: "Inês, Duarte",
+      to: "desk@example.com",
+      subject: "Re: second",
+      text: "Thank you",
+      inReplyTo: "<a@example.com>",
+      references: "<b@example.com> <a@example.com>",
+    });
+    expect([answer.status, (await answer.json()) as object]).toEqual([
+      200,
+      expect.objectContaining({ answer: expect.stringContaining("Taken in") as unknown }),
+    ]);
+    expect(received).toEqual([
+      expect.objectContaining({ from: "ines@example.org", to: ["desk@example.com"] }),
+    ]);
+    expect(received[0]?.raw).toContain("In-Reply-To: <a@example.com>");
+    expect(received[0]?.raw).toContain("References: <b@example.com> <a@example.com>");
+  });
+
+  test("what the receiver refuses is told in its words", async () => {
+    refuses = true;
+    const answer = await write("ines@example.org", { to: "desk@example.com", subject: "s", text: "t" });
+    expect(answer.status).toBe(502);
+    expect(((await answer.json()) as { problem: string }).problem).toContain("No such mailbox here");
+  });
+
+  test.each([
+    ["nobody", { to: "desk@example.com", subject: "s", text: "t" }],
+    ["ines@example.org", { to: "desk", subject: "s", text: "t" }],
+    ["ines@example.org", { to: "desk@example.com", subject: "s", text: "" }],
+    ["ines@example.org", { to: "desk@example.com", subject: "s", text: "t", cc: "x" }],
+  ])("from %s, %j cannot be sent", async (address, letter) => {
+    received.length = 0;
+    expect((await write(address, letter)).status).toBe(400);
+    expect(received).toEqual([]);
+  });
+});
+
+test("a port that is taken stops the start with an error", async () => {
+  const taken = createServer().listen(0, "127.0.0.1");
+  await once(taken, "listening");
+  const address = taken.address();
+  if (address === null || typeof address === "string") throw new Error("No port");
+  const other = mkdtempSync(join(tmpdir(), "outside-"));
+  await expect(
+    startStandins({ httpPort: address.port, smtpPort: await freePair(), programSmtpPort: 1, folder: other }),
+  ).rejects.toThrow(/EADDRINUSE/);
+  taken.close();
+  rmSync(other, { recursive: true });
+});
