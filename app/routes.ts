@@ -19,6 +19,7 @@ export default [
   // What screens ask for by script: an action a thing.
   route("messages/:id/call-back", "answering/acts/call-back.ts"),
   route("messages/:id/try-again", "answering/acts/try-again.ts"),
+  route("cases/:number/names", "answering/acts/names.ts"),
   route("cases/:number/addresses", "answering/acts/addresses.ts"),
   route("cases/:number/files", "answering/acts/add-file.ts"),
   route("cases/:number/files/:attachment/remove", "answering/acts/remove-file.ts"),

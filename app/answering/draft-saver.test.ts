@@ -23,10 +23,9 @@ beforeEach(() => {
   sequences = [];
   globalThis.fetch = (_url, init) => {
     const body = JSON.parse(init?.body as string) as {
-      draft: { version: number; sequence: number };
-      text: string;
+      draft: { version: number; sequence: number; language: string };
     };
-    asked.push({ version: body.draft.version, words: body.text });
+    asked.push({ version: body.draft.version, words: body.draft.language });
     sequences.push(body.draft.sequence);
     return (answers.shift() ?? (() => Promise.resolve(ok(asked.length))))();
   };
@@ -36,15 +35,14 @@ afterEach(() => {
   globalThis.fetch = realFetch;
 });
 
-const ok = (version: number) => Response.json({ version, otherNames: [] });
+const ok = (version: number) => Response.json({ version });
 
 function saver() {
   return draftSaver({
     caseNumber: 1,
     version: 0,
-    read: () => ({ draft: { language: "en", subject: { from: "thread" }, slips: [] }, text: words }),
+    read: () => ({ draft: { language: words, subject: { from: "thread" }, slips: [] }, text: words }),
     onState: (state) => states.push(state),
-    onNames: () => undefined,
     kept: keptDraft(1, 1),
   });
 }

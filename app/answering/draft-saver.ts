@@ -4,12 +4,12 @@ import { KeptInBrowser } from "../ui/kept";
 import { Saver, type SaveState } from "../ui/saver";
 
 /** What the server answers when it stored a draft. */
-export const savedDraft = z.object({ version: z.number(), otherNames: z.array(z.string()) });
+export const savedDraft = z.object({ version: z.number() });
 
 export type Draft = Omit<DraftInput, "version" | "writer" | "sequence">;
 export type DraftSaver = Saver<z.infer<typeof savedDraft>>;
 
-/** A draft with the letter's text, as it is sent and as the browser keeps it. */
+/** A draft with the letter's text, as the browser keeps it. */
 export interface DraftBody {
   draft: Draft;
   text: string;
@@ -32,39 +32,36 @@ interface Options {
   /** The draft as it stands, and the letter's text. */
   read: () => DraftBody;
   onState: (state: SaveState) => void;
-  onNames: (names: string[]) => void;
   kept: KeptInBrowser<DraftBody>;
 }
 
 /**
  * Stores the draft of a case.
- * @param body the draft with the version that it rests on, and the letter's text
+ * @param draft with the version that it rests on
  */
 export function postDraft(
   caseNumber: number,
-  body: { draft: DraftInput; text: string },
+  draft: DraftInput,
   init: Pick<RequestInit, "keepalive" | "signal"> = {},
 ): Promise<Response> {
   return fetch(`/cases/${caseNumber}/draft`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: JSON.stringify(body),
+    body: JSON.stringify({ draft }),
     ...init,
   });
 }
 
 /** Saves the draft of a case as it is typed. */
-export function draftSaver({ caseNumber, version, read, onState, onNames, kept }: Options): DraftSaver {
+export function draftSaver({ caseNumber, version, read, onState, kept }: Options): DraftSaver {
   const writer = crypto.randomUUID();
   return new Saver({
     version,
     answer: savedDraft,
     onState,
-    onSaved: ({ otherNames }) => onNames(otherNames),
     keeping: kept.keeping(read),
     request: ({ version: known, sequence, ...init }) => {
-      const { draft, text } = read();
-      return postDraft(caseNumber, { draft: { ...draft, version: known, writer, sequence }, text }, init);
+      return postDraft(caseNumber, { ...read().draft, version: known, writer, sequence }, init);
     },
   });
 }

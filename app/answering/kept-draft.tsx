@@ -28,10 +28,7 @@ export function KeptDraft({
     const store = keptDraft(open.number, person);
     const kept = store.find();
     if (!kept) return;
-    const response = await postDraft(open.number, {
-      draft: { ...kept.kept.draft, version },
-      text: kept.kept.text,
-    }).catch(() => null);
+    const response = await postDraft(open.number, { ...kept.kept.draft, version }).catch(() => null);
     const saved = response?.ok ? savedDraft.safeParse(await response.json()) : null;
     if (!saved?.success) {
       setFound(kept);

@@ -24,6 +24,7 @@ import { isEmptySlip, keptSlip, ownWords, slipJson, slipsOf } from "./editor/sli
 import { focusBlank, onTab } from "./blanks";
 import { letterInputs } from "./inputs";
 import { useLanguageGuess } from "./use-language-guess";
+import { useOtherNames } from "./use-other-names";
 import { usePatterns } from "./use-patterns";
 import type { Offers } from "./offers";
 import { alreadyIn, takeReply } from "./take";
@@ -70,13 +71,13 @@ export function useAnswer(
   const [subject, setSubjectState] = useState<SubjectChoice>(open.draft?.subject ?? { from: "thread" });
   const [to, setToState] = useState<ChosenRecipient | null>(open.draft?.to ?? null);
   const [attachments, setAttachments] = useState<DraftFile[]>(open.draft?.attachments ?? []);
-  const [otherNames, setOtherNames] = useState<string[]>([]);
   const [saveState, setSaveState] = useState<SaveState>(open.draft ? "saved" : "nothing");
   const [letter, setLetter] = useState<LetterState | null>(null);
   const [setAside, setSetAside] = useState<string[]>([]);
   const saver = useRef<DraftSaver | null>(null);
   /** Documents of taken replies as they stand on the shelf, by version. */
   const shelved = useRef(new Map<number, Doc>());
+  const otherNames = useOtherNames(open.number, letter?.letter.text ?? null);
   const patterns = usePatterns(open);
   const languageOf = useLanguageGuess();
   const inputs = useMemo(
@@ -151,7 +152,6 @@ export function useAnswer(
       version: opened.draft?.version ?? 0,
       read,
       onState: setSaveState,
-      onNames: setOtherNames,
       kept: keptDraft(opened.number, person),
     });
     saver.current = made;

@@ -98,7 +98,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
         slips: made.slips.map(keptSlip),
         offers: offers.all(),
       };
-      const response = await postDraft(open.number, { draft, text: made.letter.text });
+      const response = await postDraft(open.number, draft);
       const kept = savedDraft.safeParse(await response.json());
       const sent = kept.success
         ? await requestSending(open.number, {
