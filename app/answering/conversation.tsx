@@ -1,9 +1,10 @@
+import { counted, times } from "#core/text/counted";
 import { useState } from "react";
 import { Form, Link } from "react-router";
 import { bareSubject } from "#core/mail/subject";
 import type { ConversationMessage } from "#server/cases/conversation";
 import type { OpenCase } from "#server/answering/open";
-import { fileSize } from "../ui/file-size";
+import { fileSize } from "#core/text/counted";
 import { Time } from "../ui/time";
 import { Disclosure } from "../ui/disclosure";
 
@@ -15,7 +16,7 @@ export function Conversation({ open }: { open: OpenCase }) {
       {earlier > 0 && (
         <p className="mb-3 text-sm">
           <Link to={`?earlier=${open.pages + 1}`} className="quiet-link">
-            {earlier} earlier {earlier === 1 ? "message" : "messages"}
+            {counted(earlier, "earlier message", "earlier messages")}
           </Link>
         </p>
       )}
@@ -192,8 +193,7 @@ function Trouble({ message }: { message: ConversationMessage }) {
   if (message.state !== "refused") {
     return (
       <p className="mt-1 text-sm font-semibold text-look">
-        Not delivered yet, tried {message.attempts} {message.attempts === 1 ? "time" : "times"}:{" "}
-        {message.refusal}
+        Not delivered yet, tried {times(message.attempts)}: {message.refusal}
       </p>
     );
   }

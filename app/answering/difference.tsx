@@ -1,3 +1,4 @@
+import { counted } from "#core/text/counted";
 import { useMemo } from "react";
 import { differences, lookAlike } from "#core/document/differences";
 import type { PatternEngine } from "#core/conditions/patterns";
@@ -35,9 +36,7 @@ export function Difference({ open, patterns, reply, other }: Props) {
         <ComparedLines lines={found.lines} />
       </div>
       {found.more > 0 && (
-        <p className="text-sm text-soft">
-          and {found.more} more {found.more === 1 ? "line" : "lines"}
-        </p>
+        <p className="text-sm text-soft">and {counted(found.more, "more line", "more lines")}</p>
       )}
     </section>
   );

@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import * as z from "zod/mini";
 import type { OpenCase } from "#server/answering/open";
 import { nothing, useAct } from "../ui/act";
-import { fileSize } from "../ui/file-size";
+import { fileSize } from "#core/text/counted";
 import type { AnswerHandle } from "./use-answer";
 
 const attached = z.object({

@@ -1,3 +1,4 @@
+import { counted } from "#core/text/counted";
 import { useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
@@ -131,9 +132,7 @@ export function OurAnswer({
           </button>
         )}
         <span role="status" className="ml-auto text-sm text-soft">
-          {blanksLeft > 0 &&
-            preview === null &&
-            `${blanksLeft} ${blanksLeft === 1 ? "blank" : "blanks"} left. `}
+          {blanksLeft > 0 && preview === null && `${counted(blanksLeft, "blank", "blanks")} left. `}
           <SaveWords state={answer.saveState} words={SAVE_WORDS} />
         </span>
       </div>

@@ -4,7 +4,7 @@ import { correspondents, outsideMail } from "#server/outside/mailboxes";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
-import { fileSize } from "../ui/file-size";
+import { fileSize } from "#core/text/counted";
 import type { Route } from "./+types/message";
 import { WriteToUs } from "./write-to-us";
 

@@ -1,3 +1,4 @@
+import { counted } from "#core/text/counted";
 import { Controller, useWatch } from "react-hook-form";
 import { Link } from "react-router";
 import * as z from "zod/mini";
@@ -78,7 +79,7 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
 }
 
 function usedBy({ uses, papers }: { uses: number; papers: number }): string {
-  const replies = uses === 1 ? "1 reply" : `${uses} replies`;
+  const replies = counted(uses, "reply", "replies");
   if (papers === 0) return uses === 0 ? "nothing" : replies;
   return uses === 0 ? "every letter" : `${replies} and every letter`;
 }

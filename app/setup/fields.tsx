@@ -1,3 +1,4 @@
+import { counted } from "#core/text/counted";
 import { Controller } from "react-hook-form";
 import { houseTypes, newFieldSchema } from "#core/forms/house";
 import { listFields } from "#server/house/fields";
@@ -45,7 +46,7 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
                   take away
                 </button>
               ) : (
-                `used by ${field.uses} ${field.uses === 1 ? "reply" : "replies"}`
+                `used by ${counted(field.uses, "reply", "replies")}`
               )}
             </span>
           </li>

@@ -1,3 +1,4 @@
+import { counted } from "#core/text/counted";
 import { personDetailsSchema } from "#core/forms/house";
 import { peopleDetails, type LackingPerson } from "#server/house/signatures";
 import { loaderResult } from "#server/web/results";
@@ -26,7 +27,7 @@ export default function People({ loaderData }: Route.ComponentProps) {
           : `Signatures and replies print: ${printed.join(", ")}.`}{" "}
         {lacking.length === 0
           ? "Everybody has it."
-          : `${lacking.length} ${lacking.length === 1 ? "colleague lacks" : "colleagues lack"} some of it.`}
+          : `${counted(lacking.length, "colleague lacks", "colleagues lack")} some of it.`}
       </p>
       <ul className="mt-4 max-w-4xl">
         {[...lacking, ...people.filter((person) => person.lacks.length === 0)].map((person) => (

@@ -1,3 +1,4 @@
+import { counted } from "#core/text/counted";
 import { useState } from "react";
 import { Link } from "react-router";
 import { Controller, useWatch } from "react-hook-form";
@@ -88,7 +89,7 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
                   {shelf.audience === "everyone"
                     ? "everyone"
                     : shelf.teams.map((team) => team.name).join(", ")}
-                  , {shelf.replies} {shelf.replies === 1 ? "reply" : "replies"}
+                  , {counted(shelf.replies, "reply", "replies")}
                 </span>
               </p>
               {open === key && (

@@ -1,3 +1,4 @@
+import { counted } from "#core/text/counted";
 import {
   columnOrderingFeature,
   columnVisibilityFeature,
@@ -145,7 +146,7 @@ export function ReplyTable({ found, filter, address, pageSize, columns, selectio
   return (
     <div ref={scroll} className="min-h-0 grow overflow-auto">
       <p role="status" className="px-6 pb-1 text-sm text-soft">
-        {`${total.toLocaleString("en-GB")} ${total === 1 ? "reply" : "replies"}`}
+        {counted(total, "reply", "replies")}
         {alike && ". Nothing has these words; these are spelled alike"}
       </p>
       {problem && (

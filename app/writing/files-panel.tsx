@@ -1,7 +1,7 @@
 import { useRef } from "react";
 import type { AttachmentRef } from "#core/compose/slip";
 import type { Content } from "#server/replies/content";
-import { fileSize } from "../ui/file-size";
+import { fileSize } from "#core/text/counted";
 import { SortableList } from "../ui/sortable-list";
 import type { ChangeContent } from "./use-reply";
 import { Hint } from "../ui/hint";

@@ -1,3 +1,4 @@
+import { times } from "#core/text/counted";
 import type { Condition } from "#core/conditions/condition";
 import { inWords } from "#core/conditions/words";
 import { labelOf } from "#core/compose/passages";
@@ -50,7 +51,7 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
                   when {sentence(passage.when)}
                 </button>
                 <span className="ml-auto whitespace-nowrap text-soft">
-                  {used === 0 ? "not used" : used === 1 ? "once" : `${used} times`}
+                  {used === 0 ? "not used" : times(used)}
                 </span>
               </span>
               {notes.map((note) => (

@@ -1,3 +1,4 @@
+import { times } from "#core/text/counted";
 import { useCallback, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import * as z from "zod/mini";
@@ -194,7 +195,7 @@ export function ReplyHead({
 function stateWords({ state, published, copiedFrom, others, uses }: OpenReply): string {
   const words = [
     state === "shelved" ? `version ${published?.number ?? 1} on the shelf` : state,
-    uses === 0 ? null : `used ${uses === 1 ? "once" : `${uses} times`} in 90 days`,
+    uses === 0 ? null : `used ${times(uses)} in 90 days`,
     copiedFrom ? `begun from “${copiedFrom.title}”` : null,
     others.length > 0
       ? `${others.join(" and ")} ${others.length === 1 ? "has" : "have"} a working copy too`

@@ -1,3 +1,4 @@
+import { counted } from "#core/text/counted";
 import { dayField } from "#core/forms/fields";
 import { tagField, type FilingInput } from "#core/forms/library";
 import type { EntityManager } from "@mikro-orm/postgresql";
@@ -136,7 +137,7 @@ export async function changeInBulk(
     const refused = keys.length - allowed.length;
     if (steps.length === 0) return { id: null, changed: 0, refused, words };
     await apply(inner, steps, "after", now);
-    const told = `${words}: ${steps.length} ${steps.length === 1 ? "reply" : "replies"}`;
+    const told = `${words}: ${counted(steps.length, "reply", "replies")}`;
     const kept = inner.create(BulkChange, {
       person: inner.getReference(Person, viewer.id),
       at: now,

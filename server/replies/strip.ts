@@ -1,3 +1,4 @@
+import { times } from "#core/text/counted";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { AttachmentRef, Part } from "#core/compose/slip";
 import type { Passages } from "#core/conditions/condition";
@@ -357,8 +358,8 @@ function reason(
   const shared = [...new Set(words.toLowerCase().match(/[\p{L}\p{N}]{3,}/gu) ?? [])].filter((word) =>
     found.typed ? [...wanted].some((term) => word.startsWith(term)) : wanted.has(word),
   );
-  const times = Math.round(found.uses);
-  const use = times >= 1 ? `used ${times === 1 ? "once" : `${times} times`} lately` : null;
+  const uses = Math.round(found.uses);
+  const use = uses >= 1 ? `used ${times(uses)} lately` : null;
   const words3 = shared
     .slice(0, 3)
     .map((word) => `“${word}”`)
