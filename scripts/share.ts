@@ -4,7 +4,7 @@ import { join } from "node:path";
 /** Folders that hold code. */
 const FOLDERS = ["app", "core", "server", "standins", "cli", "demo", "scripts", "bench", "e2e"];
 const CODE = /\.(?:ts|tsx|mjs)$/;
-const TEST = /(?:^e2e\/|^core\/testing\/|\.test\.tsx?$|\/testing\.ts$|-environment\.mjs$)/;
+const TEST = /(?:^e2e\/|^(?:core|app)\/testing\/|\.test\.tsx?$|\/testing\.ts$|-environment\.mjs$)/;
 
 /** How many lines of code there are, and how many of them are tests or serve nothing else. */
 export interface Share {

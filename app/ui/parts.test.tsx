@@ -1,8 +1,7 @@
 import { afterEach, describe, expect, jest, test } from "@jest/globals";
-import { cleanup, render, screen, waitFor } from "@testing-library/react";
-import userEvent from "@testing-library/user-event";
-import { useState, type ReactNode } from "react";
-import { createMemoryRouter, RouterProvider } from "react-router";
+import { cleanup, screen, waitFor } from "@testing-library/react";
+import { useState } from "react";
+import { show } from "../testing/show";
 import { Checkbox } from "./checkbox";
 import { Disclosure } from "./disclosure";
 import { Picker } from "./picker";
@@ -12,13 +11,6 @@ import { Select, type Option } from "./select";
 import { TabList, TabPanel, Tabs } from "./tabs";
 
 afterEach(cleanup);
-
-/** Shows something as a page of the program does. */
-function show(children: ReactNode) {
-  const router = createMemoryRouter([{ id: "root", path: "/", element: children }]);
-  render(<RouterProvider router={router} />);
-  return userEvent.setup();
-}
 
 const harbours: Option[] = [
   ["", "any harbour"],
