@@ -82,7 +82,7 @@ module.exports = {
       severity: "error",
       from: {
         path: "^(app|core|server|standins|cli|demo)/",
-        pathNot: "(\\.test\\.tsx?|testing\\.ts|-environment\\.mjs)$",
+        pathNot: "(\\.test\\.tsx?|testing\\.ts|-environment\\.mjs)$|^app/testing/",
       },
       to: {
         dependencyTypes: ["npm-dev"],

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import getPort from "get-port";
 import { once } from "node:events";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
@@ -6,7 +7,6 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { createTransport, type SendMailOptions } from "nodemailer";
 import { SMTPServer } from "smtp-server";
-import { freePair } from "../scripts/ports";
 import { noFaults, type Faults } from "./faults";
 import { startStandins } from "./start";
 
@@ -46,8 +46,7 @@ async function start(): Promise<void> {
 beforeAll(async () => {
   program.listen(0, "127.0.0.1");
   await once(program.server, "listening");
-  httpPort = await freePair();
-  smtpPort = httpPort + 1;
+  [httpPort, smtpPort] = [await getPort({ host: "127.0.0.1" }), await getPort({ host: "127.0.0.1" })];
   base = `http://127.0.0.1:${httpPort}`;
   await start();
 });
@@ -275,7 +274,12 @@ test("a port that is taken stops the start with an error", async () => {
   if (address === null || typeof address === "string") throw new Error("No port");
   const other = mkdtempSync(join(tmpdir(), "outside-"));
   await expect(
-    startStandins({ httpPort: address.port, smtpPort: await freePair(), programSmtpPort: 1, folder: other }),
+    startStandins({
+      httpPort: address.port,
+      smtpPort: await getPort({ host: "127.0.0.1" }),
+      programSmtpPort: 1,
+      folder: other,
+    }),
   ).rejects.toThrow(/EADDRINUSE/);
   taken.close();
   rmSync(other, { recursive: true });
