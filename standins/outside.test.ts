@@ -147,7 +147,7 @@ describe("a mailbox outside", () => {
     const file = await fetch(`${base}/messages/${withFile?.id}/attachments/0`);
     expect([await file.text(), file.headers.get("content-disposition")]).toEqual([
       "north is up",
-      'attachment; filename="map.txt"',
+      "attachment; filename=map.txt",
     ]);
     const raw = await (await fetch(`${base}/messages/${withFile?.id}/raw`)).text();
     expect(raw).toMatch(/^From: desk@example\.com\r\n/m);
