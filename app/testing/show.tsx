@@ -2,12 +2,15 @@ import { render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { createMemoryRouter, RouterProvider } from "react-router";
+import { Hints } from "../ui/hint";
 
 type Hand = ReturnType<typeof userEvent.setup>;
 
 /** Shows something as a page of the program does. @returns the hand that uses it */
 export function show(children: ReactNode, at = "/"): Hand {
-  const router = createMemoryRouter([{ id: "root", path: "*", element: children }], { initialEntries: [at] });
+  const router = createMemoryRouter([{ id: "root", path: "*", element: <Hints>{children}</Hints> }], {
+    initialEntries: [at],
+  });
   render(<RouterProvider router={router} />);
   return userEvent.setup();
 }
