@@ -13,7 +13,7 @@ function whole(min: number, max: number) {
  * One condition that a piece of a document stands under: the passage's id, and whether it stands
  * when the condition does *not* hold.
  */
-const passageRef = z.strictObject({
+export const passageRef = z.strictObject({
   id: words(1, 80),
   otherwise: z._default(z.boolean(), false),
 });

@@ -1,7 +1,8 @@
+import * as z from "zod/mini";
 import { DOMSerializer, type Fragment, type Schema } from "@tiptap/pm/model";
 import { passagesSchema, testsOf, type Passages } from "#core/conditions/condition";
 import { blanksSchema, type Blanks } from "#core/tokens/blanks";
-import type { PassageRef } from "#core/document/definition";
+import { passageRef, type PassageRef } from "#core/document/definition";
 import { refsOf } from "./brackets";
 import type { Definitions } from "./definitions";
 
@@ -70,10 +71,25 @@ export function bringConditions(
   if (!read) return doc.body.innerHTML;
   const ids = bring(read);
   for (const element of doc.querySelectorAll<HTMLElement>("[data-passages]")) {
-    const refs = JSON.parse(element.dataset.passages ?? "[]") as PassageRef[];
-    element.dataset.passages = JSON.stringify(refs.map((ref) => ({ ...ref, id: ids.get(ref.id) ?? ref.id })));
+    const refs = readRefs(element.dataset.passages ?? "");
+    if (refs)
+      element.dataset.passages = JSON.stringify(
+        refs.map((ref) => ({ ...ref, id: ids.get(ref.id) ?? ref.id })),
+      );
+    else delete element.dataset.passages;
   }
   return doc.body.innerHTML;
+}
+
+const refsSchema = z.array(passageRef);
+
+/** Which passages an element stands under; null where that is not what we wrote. */
+function readRefs(text: string): PassageRef[] | null {
+  try {
+    return refsSchema.safeParse(JSON.parse(text)).data ?? null;
+  } catch {
+    return null;
+  }
 }
 
 /** What was carried, if it is what we wrote: HTML may come from anywhere. */
