@@ -60,7 +60,7 @@ async function check(name: string, args: string[]): Promise<boolean> {
 }
 
 /** Of all lines, in 100. */
-const LEAST_TESTS = 21;
+const LEAST_TESTS = 22;
 
 async function staticChecks(): Promise<Count> {
   heading("Style, types, imports, unused code");
