@@ -1,10 +1,9 @@
-import { counted, times } from "#core/text/counted";
 import { useState } from "react";
 import { Form, Link } from "react-router";
 import { bareSubject } from "#core/mail/subject";
 import type { ConversationMessage } from "#server/cases/conversation";
 import type { OpenCase } from "#server/answering/open";
-import { fileSize } from "#core/text/counted";
+import { counted, fileSize, times } from "#core/text/counted";
 import { Time } from "../ui/time";
 import { Disclosure } from "../ui/disclosure";
 

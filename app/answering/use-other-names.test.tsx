@@ -39,6 +39,8 @@ test("the words are looked through once the hand rests, and again when they have
   await rest(200);
   expect(asked.map(({ path, text }) => [path, text])).toEqual([["/cases/7/names", "Dear Otto Berg, hello"]]);
   expect(hook.result.current).toEqual(["Otto Berg"]);
+  hook.rerender({ text: "" });
+  expect(hook.result.current).toEqual([]);
   hook.rerender({ text: "Dear you, hello" });
   await rest(800);
   expect(hook.result.current).toEqual([]);

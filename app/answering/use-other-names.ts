@@ -36,5 +36,6 @@ export function useOtherNames(caseNumber: number, text: string | null): string[]
       });
     return () => abort.abort();
   }, [caseNumber, settled]);
-  return names;
+  // What is not written any more holds nobody’s name.
+  return text === null || text.trim() === "" ? NONE : names;
 }
