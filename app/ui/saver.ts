@@ -40,7 +40,6 @@ interface Options<T extends { version: number }> {
   request: (save: Save) => Promise<Response>;
   answer: z.ZodMiniType<T>;
   onState: (state: SaveState) => void;
-  onSaved?: (answer: T) => void;
   keeping?: Keeping;
 }
 
@@ -185,7 +184,6 @@ export class Saver<T extends { version: number }> {
       if (response.ok) {
         const result = this.#options.answer.parse(body);
         this.#version = result.version;
-        this.#options.onSaved?.(result);
         if (this.#dirty) return;
         this.#options.keeping?.clear();
         this.#options.onState(result.version === 0 ? "nothing" : "saved");

@@ -11,7 +11,7 @@ const bodies: [RegExp, number][] = [
   [/^\/sign-(?:in|out)$/, 8 * KB],
   // 20 MB of a file, and what the form says around it.
   [/^\/(?:cases\/\d+\/files|replies\/files)$/, 21 * MB],
-  [/^\/cases\/\d+\/draft$/, 2 * MB],
+  [/^\/cases\/\d+\/(?:draft|names)$/, 2 * MB],
   [/^\/replies\/(?:create|[^/]+\/save)$/, 2 * MB],
   [/^\/setup(?:\/|$)/, 2 * MB],
   [/^\/outside\//, 21 * MB],
