@@ -1,5 +1,4 @@
-import { PassThrough } from "node:stream";
-import { createReadableStreamFromReadable } from "@react-router/node";
+import { Writable } from "node:stream";
 import { renderToPipeableStream } from "react-dom/server";
 import {
   isRouteErrorResponse,
@@ -13,7 +12,10 @@ import { framesOf, told } from "#server/told";
 
 const ABORT_MS = 10_000;
 
-/** Renders a page as a stream; the head goes out at once. */
+/**
+ * Renders a page whole, and sends it in one piece: everything on ours is there when rendering begins, and one piece is a
+ * tenth cheaper than a stream of them.
+ */
 export default function handleRequest(
   request: Request,
   status: number,
@@ -27,13 +29,27 @@ export default function handleRequest(
       <ServerRouter context={routerContext} url={request.url} nonce={nonce} />,
       {
         nonce,
-        onShellReady() {
-          const body = new PassThrough();
-          headers.set("Content-Type", "text/html; charset=utf-8");
-          resolve(new Response(createReadableStreamFromReadable(body), { headers, status: code }));
-          pipe(body);
+        onAllReady() {
+          clearTimeout(late);
+          const pieces: Uint8Array[] = [];
+          pipe(
+            new Writable({
+              write(piece: Uint8Array, _encoding, written) {
+                pieces.push(piece);
+                written();
+              },
+              final(written) {
+                headers.set("Content-Type", "text/html; charset=utf-8");
+                resolve(new Response(Buffer.concat(pieces), { headers, status: code }));
+                written();
+              },
+            }),
+          );
         },
-        onShellError: reject,
+        onShellError(error) {
+          clearTimeout(late);
+          reject(error instanceof Error ? error : new Error("The page could not be rendered"));
+        },
         onError(error) {
           code = 500;
           log.error({
@@ -43,7 +59,7 @@ export default function handleRequest(
         },
       },
     );
-    setTimeout(abort, ABORT_MS).unref();
+    const late = setTimeout(abort, ABORT_MS).unref();
   });
 }
 

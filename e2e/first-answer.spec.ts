@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { answerReady, header, nextMail, openCase, rawMail, said, signIn } from "./house";
+import { answerReady, choose, header, nextMail, openCase, rawMail, said, signIn } from "./house";
 
 test("the oldest case is answered by keyboard alone, and the customer reads what was meant", async ({
   page,
@@ -78,7 +78,7 @@ test("blanks are filled in place, passages follow them, and nothing leaves with 
   await expect(
     answer.getByRole("button", { name: /Folded: stands when Refund or change\? is “change”/ }).first(),
   ).toBeVisible();
-  await choice.selectOption("change");
+  await choose(choice, "change");
   await expect(answer).toContainText("We have kept a place for you on the Second Tide");
   await expect(
     answer.getByRole("button", { name: /Folded: stands when Refund or change\? is “refund”/ }),

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { said, signIn } from "./house";
+import { openCase, said, signIn } from "./house";
 
 /** The shelves in the order in which they stand, by their handles. */
 function shelves(page: Page): Promise<string[]> {
@@ -64,6 +64,38 @@ test("shelves are put into another order by a finger, and by the keyboard, which
   await expect(handle).toBeFocused();
   await page.reload();
   await expect.poll(() => shelves(page)).toEqual(before);
+  await page.context().close();
+});
+
+test("the slips of an answer are put into another order by a finger, and by the keyboard, which is spoken to", async ({
+  browser,
+}) => {
+  const page = await (await browser.newContext({ hasTouch: true })).newPage();
+  await signIn(page);
+  await openCase(page, "Stella");
+  await page.keyboard.type("lost on board");
+  await expect(page.getByRole("option", { selected: true })).toContainText(/lost/i);
+  await page.keyboard.press("Enter");
+  const answer = page.getByRole("textbox", { name: "Our answer" });
+  const slips = () =>
+    answer.getByRole("region").evaluateAll((all) => all.map((one) => one.getAttribute("aria-label") ?? ""));
+  await expect(answer.getByRole("region")).toHaveCount(3);
+  const [first = "", second = "", third = ""] = await slips();
+  await drag(page, first, second);
+  await expect.poll(slips).toEqual([second, first, third]);
+
+  await page.getByRole("button", { name: `Move ${first}`, exact: true }).focus();
+  await page.keyboard.press("Space");
+  await expect(page.getByText(`${first} would stand at place 2 of 3`)).toBeAttached();
+  await page.keyboard.press("ArrowUp");
+  await expect(page.getByText(`${first} would stand at place 1 of 3`)).toBeAttached();
+  await page.keyboard.press("Space");
+  await expect.poll(slips).toEqual([first, second, third]);
+  for (const name of [first, second, third]) {
+    const dropped = answer.getByRole("region", { name, exact: true });
+    await dropped.getByRole("button", { name: "drop" }).click();
+  }
+  await expect.poll(slips).toEqual(["Your own words"]);
   await page.context().close();
 });
 

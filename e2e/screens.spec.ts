@@ -108,11 +108,13 @@ test("what has no first name, no booking and three questions is answered without
   }
   const answer = page.getByRole("textbox", { name: "Our answer" });
   await expect(answer).toContainText("Hello there,");
-  await expect(answer.getByRole("button", { name: "Which harbours?", exact: true })).toBeFocused();
+  await expect(answer.getByRole("combobox", { name: "Which harbours?: none" })).toBeFocused();
   await page.keyboard.press("Enter");
-  await page.keyboard.press("Space");
+  await expect(page.getByRole("option", { name: "Osmer Quay" })).toBeVisible();
+  await page.keyboard.press("Enter");
   await page.keyboard.press("ArrowDown");
-  await page.keyboard.press("Space");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
   await expect(answer).toContainText("Osmer Quay and Tarn Head");
   await expect(answer).toContainText("The lift at Tarn Head is being rebuilt");
   await expect(page.getByText("Nothing to see to.")).toBeVisible();

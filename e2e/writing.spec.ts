@@ -193,9 +193,10 @@ async function answer(page: Page, customer: string, harbours: string[]): Promise
   );
   await page.keyboard.press("Enter");
   const ours = page.getByRole("textbox", { name: "Our answer" });
-  const asked = ours.getByRole("group", { name: "Which harbour?" });
-  await ours.getByRole("button", { name: "Which harbour?", exact: true }).click();
-  for (const harbour of harbours) await asked.getByRole("checkbox", { name: harbour }).check();
+  await ours.getByRole("combobox", { name: "Which harbour?: none" }).click();
+  const asked = page.getByRole("listbox", { name: "Which harbour?" });
+  for (const harbour of harbours) await asked.getByRole("option", { name: harbour }).click();
+  await page.keyboard.press("Escape");
   await page.keyboard.press("Control+Enter");
   await expect(said(page, /On its way to/)).toBeVisible();
 }

@@ -1,16 +1,20 @@
 import { counted } from "#core/text/counted";
+import { EditorContent } from "@tiptap/react";
 import { useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import { Button } from "../ui/button";
+import { WordHints } from "../ui/editor/word-hints";
+import { Sortable } from "../ui/sortable";
 import { SaveWords } from "../ui/save-words";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { Time } from "../ui/time";
 import { Difference } from "./difference";
 import { KeptDraft } from "./kept-draft";
+import { moveSlip } from "./editor/move-slip";
 import { Files } from "./files";
 import { Margin } from "./margin";
 import { previewOf } from "./preview";
@@ -23,8 +27,6 @@ import type { AnswerHandle } from "./use-answer";
 interface Props {
   open: OpenCase;
   answer: AnswerHandle;
-  /** Ref of the element that the editor lives in. */
-  place: (element: HTMLElement | null) => void;
   /** A reply that is looked at and not taken: the page shows how it would read. */
   looked: StripReply | null;
   /** What stands beside it as likely, and may be mistaken for it. */
@@ -43,7 +45,6 @@ interface Props {
 export function OurAnswer({
   open,
   answer,
-  place,
   looked,
   rival,
   considered,
@@ -96,7 +97,18 @@ export function OurAnswer({
               </div>
             )}
             <div hidden={preview !== null}>
-              <div ref={place} />
+              <Sortable
+                keys={letter?.slips.map(({ id }) => id) ?? []}
+                nameOf={(id) => letter?.slips.find((slip) => slip.id === id)?.title ?? ""}
+                onMove={(id, to) => {
+                  const move = editor && moveSlip(editor.state, id, to);
+                  if (move) editor.view.dispatch(move);
+                }}
+              >
+                <WordHints>
+                  <EditorContent editor={editor} />
+                </WordHints>
+              </Sortable>
             </div>
             <SetAside answer={answer} />
             <Signature open={open} />

@@ -41,7 +41,7 @@ export function Spread({
 }) {
   const offers = useOffers(open);
   const person = usePerson();
-  const [answer, place] = useAnswer(open, offers, person);
+  const answer = useAnswer(open, offers, person);
   const { editor, letter, take } = answer;
   const strip = useStrip(open);
   const [looking, setLooking] = useState(open.draft === null);
@@ -121,7 +121,6 @@ export function Spread({
         <OurAnswer
           open={open}
           answer={answer}
-          place={place}
           rival={strip.rival}
           considered={looking || taken.size === 0 ? (strip.chosen ? [strip.chosen.key] : []) : [...taken]}
           looked={looked}

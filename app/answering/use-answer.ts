@@ -14,11 +14,12 @@ import { draftSaver, keptDraft, type DraftSaver } from "./draft-saver";
 import type { SaveState } from "../ui/saver";
 import { decorationsPlugin } from "./editor/decorations";
 import { BlankInAnswer, TokenInAnswer } from "./editor/inline-views";
-import { letterPlugin, letterState, onLetter, withInputs, type LetterState } from "./editor/letter-state";
+import { letterKey, letterPlugin, letterState, withInputs, type LetterState } from "./editor/letter-state";
 import { documentExtensions } from "../ui/editor/schema";
 import { Answer, SlipInAnswer } from "./editor/slip-view";
 import { cleanHtml } from "../ui/editor/paste";
-import { useEditorIn } from "../ui/editor/use-editor";
+import { useTold } from "../ui/editor/use-told";
+import { useEditorOf } from "../ui/editor/use-editor";
 import { moveSlip, slipAtCursor } from "./editor/move-slip";
 import { isEmptySlip, keptSlip, ownWords, slipJson, slipsOf } from "./editor/slips";
 import { focusBlank, onTab } from "./blanks";
@@ -59,15 +60,8 @@ function moveAtCursor(editor: Editor, by: 1 | -1): boolean {
   return true;
 }
 
-/**
- * The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types.
- * @returns the answer, and the ref of the element that its editor is to live in
- */
-export function useAnswer(
-  open: OpenCase,
-  offers: Offers,
-  person: number,
-): [AnswerHandle, place: (element: HTMLElement | null) => void] {
+/** The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types. */
+export function useAnswer(open: OpenCase, offers: Offers, person: number): AnswerHandle {
   const [subject, setSubjectState] = useState<SubjectChoice>(open.draft?.subject ?? { from: "thread" });
   const [to, setToState] = useState<ChosenRecipient | null>(open.draft?.to ?? null);
   const [attachments, setAttachments] = useState<DraftFile[]>(open.draft?.attachments ?? []);
@@ -89,8 +83,7 @@ export function useAnswer(
   const [opened] = useState(open);
   const slips = open.draft?.slips ?? [ownWords(open.language)];
 
-  const [editor, place] = useEditorIn(() => ({
-    injectCSS: false,
+  const editor = useEditorOf(() => ({
     enableInputRules: true,
     extensions: [
       Answer,
@@ -105,7 +98,9 @@ export function useAnswer(
       }),
       Extension.create({
         name: "letter",
-        addProseMirrorPlugins: () => [letterPlugin(firstInputs), decorationsPlugin()],
+        addProseMirrorPlugins() {
+          return [letterPlugin(firstInputs), decorationsPlugin(this.editor)];
+        },
         addKeyboardShortcuts: () => ({
           Tab: ({ editor: e }) => onTab(e, 1),
           "Shift-Tab": ({ editor: e }) => onTab(e, -1),
@@ -155,19 +150,24 @@ export function useAnswer(
       kept: keptDraft(opened.number, person),
     });
     saver.current = made;
-    const update = () => setLetter(letterState(editor.state));
+    const update = () => setLetter(letterKey.getState(editor.state) ?? null);
     update();
-    const stop = onLetter(editor.view, update);
+    editor.on("transaction", update);
     return () => {
-      stop();
+      editor.off("transaction", update);
       made.leave();
     };
   }, [editor, opened, offers, person]);
 
-  useEffect(() => {
-    if (editor && letterState(editor.state).inputs !== inputs)
-      editor.view.dispatch(withInputs(editor.state, inputs));
-  }, [editor, inputs]);
+  useTold(
+    editor,
+    useCallback(
+      ({ state, view }) => {
+        if (letterState(state).inputs !== inputs) view.dispatch(withInputs(state, inputs));
+      },
+      [inputs],
+    ),
+  );
 
   const setSubject = useCallback((next: SubjectChoice) => {
     setSubjectState(next);
@@ -205,7 +205,7 @@ export function useAnswer(
   );
 
   const currentSaver = useCallback(() => saver.current, []);
-  const answer: AnswerHandle = {
+  return {
     editor,
     letter,
     saveState,
@@ -222,5 +222,4 @@ export function useAnswer(
     patterns,
     languageOf,
   };
-  return [answer, place];
 }

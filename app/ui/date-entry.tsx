@@ -18,6 +18,8 @@ export interface DateProps {
   max?: string | undefined;
   disabled?: boolean;
   placeholder?: string;
+  required?: boolean;
+  className?: string;
 }
 
 /** A day: typed in any usual way, or chosen from a month. What is no day is said at once, and stays to be mended. */
@@ -29,6 +31,8 @@ export default function DateEntry({
   max,
   disabled = false,
   placeholder = "2027-03-01",
+  required = false,
+  className = "lined-field w-28",
 }: DateProps) {
   const own = useId();
   const [typed, setTyped] = useState<string | null>(null);
@@ -54,7 +58,8 @@ export default function DateEntry({
         aria-describedby={problem ? `${own}-problem` : undefined}
         inputMode="numeric"
         autoComplete="off"
-        className="lined-field w-28"
+        aria-required={required}
+        className={className}
         disabled={disabled}
         placeholder={placeholder}
         value={shown}

@@ -2,7 +2,7 @@ import { Fragment, type ReactNode } from "react";
 import { safeHref } from "#core/document/links";
 import { placeholderText } from "#core/document/placeholder";
 import type { Block, Inline, Mark, Source } from "#core/document/types";
-import { WordSource } from "./word-source";
+import { fromWhere, WordSource } from "./word-source";
 
 /** A composed letter for reading: values underlined, blanks dotted, gaps struck, as in the editor. */
 export function LetterBlocks({ blocks }: { blocks: Block[] }) {
@@ -105,9 +105,7 @@ function Sourced({ source, text }: { source: Source | undefined; text: string })
     ? "There is no value."
     : blank
       ? "Filled in by the agent."
-      : source.name?.startsWith("house.")
-        ? "A house fact."
-        : "From the details of the case.";
+      : fromWhere(source.name ?? "");
   return (
     <WordSource name={source.name ?? ""} words={where}>
       <span className={blank ? "blank-value" : source.missing ? "missing" : "token"}>

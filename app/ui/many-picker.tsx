@@ -12,6 +12,9 @@ interface Props {
   onChange: (value: string[]) => void;
   /** Shown while nothing is chosen. */
   placeholder: string;
+  /** What is chosen, in words; else by commas. */
+  words?: string;
+  className?: string;
   /** Whether what nobody has used yet can be written. */
   open?: boolean;
   disabled?: boolean;
@@ -24,6 +27,8 @@ export function ManyPicker({
   options,
   onChange,
   placeholder,
+  words = value.join(", "),
+  className = "lined-field",
   open: takesNew = false,
   disabled = false,
 }: Props) {
@@ -36,15 +41,15 @@ export function ManyPicker({
   return (
     <SearchedList
       label={label}
-      openerLabel={`${label}: ${value.join(", ") || "none"}`}
+      openerLabel={`${label}: ${words || "none"}`}
       words={
         <span className={value.length === 0 ? "truncate text-soft" : "[overflow-wrap:anywhere]"}>
-          {value.join(", ") || placeholder}
+          {words || placeholder}
         </span>
       }
       onOpen={() => setTyped("")}
       disabled={disabled}
-      className="lined-field"
+      className={className}
       input={{
         value: typed,
         onValueChange: setTyped,

@@ -23,6 +23,7 @@ interface Props<Value extends string> {
   className?: string;
   disabled?: boolean;
   "aria-invalid"?: boolean;
+  "aria-required"?: boolean;
   "aria-describedby"?: string | undefined;
 }
 

@@ -1,25 +1,7 @@
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type Announcements,
-  type DragEndEvent,
-  type Modifier,
-} from "@dnd-kit/core";
-import {
-  arrayMove,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-  verticalListSortingStrategy,
-} from "@dnd-kit/sortable";
-import { CSS } from "@dnd-kit/utilities";
-import { GripVertical } from "lucide-react";
-import { useCallback, useId, useState, type ReactNode } from "react";
+import { arrayMove } from "@dnd-kit/sortable";
+import { useCallback, useState, type ReactNode } from "react";
 import { flushSync } from "react-dom";
+import { Sortable, useSorted } from "./sortable";
 import { useShortcut } from "./use-shortcut";
 
 interface Props {
@@ -39,8 +21,6 @@ interface Props {
   children: (key: string, handle: ReactNode, index: number) => ReactNode;
 }
 
-const upAndDown: Modifier = ({ transform }) => ({ ...transform, x: 0 });
-
 /** A list that is put into another order by its handles: with the mouse, a finger, or the keyboard, and spoken. */
 export function SortableList({
   label,
@@ -52,15 +32,10 @@ export function SortableList({
   itemClassName = "",
   children,
 }: Props) {
-  const id = useId();
   const stored = keys.join("\n");
   const [changed, setChanged] = useState<{ from: string; order: string[] } | null>(null);
   // Shown at once; what the server has counts as soon as it is another.
   const order = changed?.from === stored ? changed.order : [...keys];
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
   const settle = (next: string[]) => {
     if (next.join("\n") === order.join("\n")) return;
     setChanged({ from: stored, order: next });
@@ -85,42 +60,21 @@ export function SortableList({
     [up, down],
   );
 
-  const place = (key: string | number) => `place ${order.indexOf(String(key)) + 1} of ${order.length}`;
-  const name = (key: string | number) => nameOf(String(key));
-  const announcements: Announcements = {
-    onDragStart: ({ active }) => `${name(active.id)} is lifted, ${place(active.id)}.`,
-    onDragOver: ({ active, over }) =>
-      over ? `${name(active.id)} would stand at ${place(over.id)}.` : undefined,
-    onDragEnd: ({ active, over }) => `${name(active.id)} is put down${over ? `, ${place(over.id)}` : ""}.`,
-    onDragCancel: ({ active }) => `${name(active.id)} stays where it was.`,
-  };
   return (
-    <DndContext
-      id={id}
-      sensors={sensors}
-      collisionDetection={closestCenter}
-      modifiers={[upAndDown]}
-      accessibility={{
-        announcements,
-        screenReaderInstructions: {
-          draggable:
-            "Space lifts it, the arrow keys move it, Space puts it down, Escape leaves it where it was.",
-        },
-      }}
-      onDragEnd={({ active, over }: DragEndEvent) => {
-        if (over) settle(arrayMove(order, order.indexOf(String(active.id)), order.indexOf(String(over.id))));
-      }}
+    <Sortable
+      keys={order}
+      nameOf={nameOf}
+      fixed={fixed}
+      onMove={(key, to) => settle(arrayMove(order, order.indexOf(key), to))}
     >
-      <SortableContext items={order} strategy={verticalListSortingStrategy} disabled={fixed}>
-        <ul ref={listRef} aria-label={label} className={className}>
-          {order.map((key, index) => (
-            <Item key={key} id={key} name={nameOf(key)} fixed={fixed} className={itemClassName}>
-              {(handle) => children(key, handle, index)}
-            </Item>
-          ))}
-        </ul>
-      </SortableContext>
-    </DndContext>
+      <ul ref={listRef} aria-label={label} className={className}>
+        {order.map((key, index) => (
+          <Item key={key} id={key} name={nameOf(key)} fixed={fixed} className={itemClassName}>
+            {(handle) => children(key, handle, index)}
+          </Item>
+        ))}
+      </ul>
+    </Sortable>
   );
 }
 
@@ -137,28 +91,14 @@ function Item({
   className: string;
   children: (handle: ReactNode) => ReactNode;
 }) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
-    useSortable({ id });
-  const handle = fixed ? null : (
-    <button
-      ref={setActivatorNodeRef}
-      {...attributes}
-      {...listeners}
-      type="button"
-      aria-label={`Move ${name}`}
-      className="-my-1 flex size-6 shrink-0 cursor-grab touch-none items-center justify-center self-center text-soft hover:text-ink"
-    >
-      <GripVertical size={16} aria-hidden="true" />
-    </button>
-  );
+  const { placed, handle, isDragging } = useSorted(id, name);
   return (
     <li
-      ref={setNodeRef}
+      {...placed}
       data-key={id}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
       className={`${className} ${isDragging ? "relative z-10 bg-sheet shadow-md" : ""}`}
     >
-      {children(handle)}
+      {children(fixed ? null : handle)}
     </li>
   );
 }

@@ -9,6 +9,10 @@ if (typeof window !== "undefined") {
     releasePointerCapture: () => undefined,
   });
   const nothing = () => undefined;
+  Object.assign(window.Range.prototype, {
+    getClientRects: () => [],
+    getBoundingClientRect: () => new window.DOMRect(),
+  });
   // Nothing is laid out here.
   window.ResizeObserver = class {
     observe = nothing;

@@ -12,6 +12,11 @@ interface Props {
   children: ReactElement;
 }
 
+/** Where the value of a token comes from, in words. */
+export function fromWhere(token: string): string {
+  return token.startsWith("house.") ? "A house fact." : "From the details of the case.";
+}
+
 /** Where a word of a letter came from, for who points at it or goes to it with the keyboard. */
 export function WordSource({ name, words, open, children }: Props) {
   return (

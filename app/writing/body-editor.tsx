@@ -1,8 +1,11 @@
 import type { Editor } from "@tiptap/core";
-import { useEffect, useRef } from "react";
+import { EditorContent } from "@tiptap/react";
+import { useCallback, useEffect, useRef } from "react";
 import { readDocument } from "#core/document/schema";
 import type { Doc } from "#core/document/types";
-import { useEditorIn } from "../ui/editor/use-editor";
+import { WordHints } from "../ui/editor/word-hints";
+import { useTold } from "../ui/editor/use-told";
+import { useEditorOf } from "../ui/editor/use-editor";
 import { bodyExtensions } from "./editor/body";
 import { bringConditions, carrier, type Brought } from "./editor/carry";
 import { setDefinitions, type Definitions } from "./editor/definitions";
@@ -40,8 +43,7 @@ export function BodyEditor({
   useEffect(() => {
     hooks.current = { onChange, onBrace, onFocus, onBrought, onFiles, definitions };
   });
-  const [editor, place] = useEditorIn(() => ({
-    injectCSS: false,
+  const editor = useEditorOf(() => ({
     extensions: bodyExtensions({ definitions, onBrace: (one) => hooks.current.onBrace(one) }),
     content: doc,
     onFocus: () => hooks.current.onFocus(),
@@ -93,16 +95,26 @@ export function BodyEditor({
     return () => onEditor(null);
   }, [editor, onEditor]);
 
-  useEffect(() => {
-    if (editor) setDefinitions(editor.view, definitions);
-  }, [editor, definitions]);
+  useTold(
+    editor,
+    useCallback(({ view }) => setDefinitions(view, definitions), [definitions]),
+  );
+  useTold(
+    editor,
+    useCallback(
+      ({ commands }) => {
+        // Words that were changed elsewhere: in the text form, or by taking another version.
+        if (shown.current === doc) return;
+        shown.current = doc;
+        commands.setContent(doc, { emitUpdate: false });
+      },
+      [doc],
+    ),
+  );
 
-  useEffect(() => {
-    // Words that were changed elsewhere: in the text form, or by taking another version.
-    if (!editor || shown.current === doc) return;
-    shown.current = doc;
-    editor.commands.setContent(doc, { emitUpdate: false });
-  }, [editor, doc]);
-
-  return <div ref={place} />;
+  return (
+    <WordHints>
+      <EditorContent editor={editor} />
+    </WordHints>
+  );
 }

@@ -4,11 +4,13 @@ import { Text } from "@tiptap/extension-text";
 import { Placeholder } from "@tiptap/extensions/placeholder";
 import { UndoRedo } from "@tiptap/extensions/undo-redo";
 import type { Node as PmNode } from "@tiptap/pm/model";
-import { useEffect, useRef } from "react";
+import { EditorContent } from "@tiptap/react";
+import { useCallback, useEffect, useRef } from "react";
 import { placeholderText } from "#core/document/placeholder";
 import type { PlaceholderAttrs } from "#core/document/types";
 import { escapeText, readText } from "#core/tokens/text-form";
-import { useEditorIn } from "../ui/editor/use-editor";
+import { useTold } from "../ui/editor/use-told";
+import { useEditorOf } from "../ui/editor/use-editor";
 import { BlankChip, TokenChip } from "./editor/chips";
 import { definitionsPlugin, setDefinitions, type Definitions } from "./editor/definitions";
 
@@ -54,8 +56,7 @@ export function TextField({ label, placeholder, text, definitions, onChange, onB
   useEffect(() => {
     hooks.current = { onChange, onBrace, onFocus };
   });
-  const [editor, place] = useEditorIn(() => ({
-    injectCSS: false,
+  const editor = useEditorOf(() => ({
     extensions: [
       Line,
       Text,
@@ -84,13 +85,20 @@ export function TextField({ label, placeholder, text, definitions, onChange, onB
       hooks.current.onChange(shown.current);
     },
   }));
-  useEffect(() => {
-    if (editor) setDefinitions(editor.view, definitions);
-  }, [editor, definitions]);
-  useEffect(() => {
-    if (!editor || shown.current === text) return;
-    shown.current = text;
-    editor.commands.setContent(toLine(text), { emitUpdate: false });
-  }, [editor, text]);
-  return <div ref={place} className="min-w-0 grow" />;
+  useTold(
+    editor,
+    useCallback(({ view }) => setDefinitions(view, definitions), [definitions]),
+  );
+  useTold(
+    editor,
+    useCallback(
+      ({ commands }) => {
+        if (shown.current === text) return;
+        shown.current = text;
+        commands.setContent(toLine(text), { emitUpdate: false });
+      },
+      [text],
+    ),
+  );
+  return <EditorContent editor={editor} className="min-w-0 grow" />;
 }

@@ -90,7 +90,10 @@ export function fillToken(
 }
 
 /** The words for a blank, or why there are none. */
-export function fillBlank(node: BlankNode, input: Pick<FillInput, "context" | "style" | "slip">): Formatted {
+export function fillBlank(
+  node: BlankNode,
+  input: Pick<FillInput, "context" | "style"> & { slip: Pick<Slip, "blanks" | "values"> },
+): Formatted {
   const { name } = node.attrs;
   const blank = ownEntry(input.slip.blanks, name);
   const value = blankValue(name, blank, ownEntry(input.slip.values, name), input.context, input.style);

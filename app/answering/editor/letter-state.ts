@@ -8,7 +8,6 @@ import type { SendCheck, Standing } from "#core/checks/check";
 import { compose, type ComposeInput } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
 import type { Decision } from "#core/compose/passages";
-import { ViewListeners } from "../../ui/editor/listeners";
 import { slipsOf, type PlacedSlip } from "./slips";
 
 /** What a letter depends on beyond the slips: the case, its customer, and what the server found. */
@@ -82,7 +81,7 @@ function afterPaint(then: () => void): () => void {
 
 /**
  * Composes the letter anew with every change, after words are typed once they are painted: the hand does not wait for the
- * second look. Views listen to it to redraw what they show.
+ * second look.
  */
 export function letterPlugin(inputs: LetterInputs): Plugin<LetterState> {
   return new Plugin<LetterState>({
@@ -98,15 +97,11 @@ export function letterPlugin(inputs: LetterInputs): Plugin<LetterState> {
         return computed(state, value.inputs, value.unfolded);
       },
     },
-    view(editor) {
-      // The views of nodes may be older than this plugin: they draw themselves now.
-      listeners.tell(editor);
+    view() {
       let callOff: (() => void) | null = null;
       return {
-        update(view, previous) {
-          const letter = letterKey.getState(view.state);
-          if (letter !== letterKey.getState(previous)) listeners.tell(view);
-          if (letter?.doc === view.state.doc) return;
+        update(view) {
+          if (letterKey.getState(view.state)?.doc === view.state.doc) return;
           callOff?.();
           callOff = afterPaint(() => {
             callOff = null;
@@ -144,13 +139,6 @@ export function withInputs(state: EditorState, inputs: LetterInputs): Transactio
 
 export function unfold(view: EditorView, key: string): void {
   view.dispatch(changing(view.state, { unfold: key }));
-}
-
-const listeners = new ViewListeners();
-
-/** Calls a listener whenever the letter was composed anew. @returns how to stop */
-export function onLetter(view: EditorView, listener: () => void): () => void {
-  return listeners.listen(view, listener);
 }
 
 /** The slip around a position, with the place of its node; null outside of any. */

@@ -100,7 +100,8 @@ const Picture = Node.create({
       {
         ...HTMLAttributes,
         src: `/library-files/${encodeURIComponent(attachment)}`,
-        alt,
+        // What has no words yet is a picture without a name, not an ornament.
+        ...(alt === "" ? {} : { alt }),
         ...(width === null ? {} : { width }),
       },
     ];

@@ -1,21 +1,19 @@
-import { Editor, type EditorOptions } from "@tiptap/core";
-import { useCallback, useRef, useState } from "react";
+import type { Editor, EditorOptions } from "@tiptap/core";
+import { useEditor } from "@tiptap/react";
+import { useState } from "react";
 
 /**
- * An editor that lives in an element of the page: made when the element appears, gone when it goes.
+ * An editor for as long as its screen stands; `EditorContent` is where it lives.
  * @param options read once, when the editor is made
- * @returns the editor, null until it runs, and the ref of the element it is to live in
+ * @returns the editor, null until it runs
  */
-export function useEditorIn(
-  options: () => Partial<EditorOptions>,
-): [Editor | null, (element: HTMLElement | null) => void] {
-  const [editor, setEditor] = useState<Editor | null>(null);
-  const made = useRef<Editor | null>(null);
-  const wanted = useRef(options);
-  const place = useCallback((element: HTMLElement | null) => {
-    made.current?.destroy();
-    made.current = element ? new Editor({ ...wanted.current(), element }) : null;
-    setEditor(made.current);
-  }, []);
-  return [editor, place];
+export function useEditorOf(options: () => Partial<EditorOptions>): Editor | null {
+  // A page that is rendered on the server has no editor, and does without what one is made of.
+  const [first] = useState(() => (typeof document === "undefined" ? {} : options()));
+  return useEditor({
+    ...first,
+    injectCSS: false,
+    immediatelyRender: false,
+    shouldRerenderOnTransaction: false,
+  });
 }

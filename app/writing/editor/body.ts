@@ -38,7 +38,9 @@ export function bodyExtensions({ definitions, onBrace }: BodyHooks): AnyExtensio
     Placeholder.configure({ placeholder: "Write what the customer is to read. Type { for a value." }),
     Extension.create({
       name: "writing",
-      addProseMirrorPlugins: () => [definitionsPlugin(definitions), bracketsPlugin()],
+      addProseMirrorPlugins() {
+        return [definitionsPlugin(definitions), bracketsPlugin(this.editor)];
+      },
       addKeyboardShortcuts: () => ({
         "{": ({ editor }) => {
           onBrace(editor);

@@ -1,6 +1,5 @@
 import { Plugin, PluginKey, type EditorState } from "@tiptap/pm/state";
 import type { EditorView } from "@tiptap/pm/view";
-import { ViewListeners } from "../../ui/editor/listeners";
 import type { WriterFinding } from "#core/checks/writing";
 import type { Passages } from "#core/conditions/condition";
 import type { Blanks } from "#core/tokens/blanks";
@@ -19,7 +18,7 @@ export interface Definitions {
 
 export const definitionsKey = new PluginKey<Definitions>("definitions");
 
-/** Keeps the definitions beside the document, and tells views when they change. */
+/** Keeps the definitions beside the document. */
 export function definitionsPlugin(first: Definitions): Plugin<Definitions> {
   return new Plugin<Definitions>({
     key: definitionsKey,
@@ -27,14 +26,6 @@ export function definitionsPlugin(first: Definitions): Plugin<Definitions> {
       init: () => first,
       apply: (transaction, value) =>
         (transaction.getMeta(definitionsKey) as Definitions | undefined) ?? value,
-    },
-    view(editor) {
-      listeners.tell(editor);
-      return {
-        update(view, previous) {
-          if (definitionsKey.getState(view.state) !== definitionsKey.getState(previous)) listeners.tell(view);
-        },
-      };
     },
   });
 }
@@ -46,11 +37,4 @@ export function definitionsOf(state: EditorState): Definitions | undefined {
 /** Gives the editor new definitions; the document stays as it is. */
 export function setDefinitions(view: EditorView, definitions: Definitions): void {
   view.dispatch(view.state.tr.setMeta(definitionsKey, definitions).setMeta("addToHistory", false));
-}
-
-const listeners = new ViewListeners();
-
-/** Calls a listener whenever the definitions change. @returns how to stop */
-export function onDefinitions(view: EditorView, listener: () => void): () => void {
-  return listeners.listen(view, listener);
 }

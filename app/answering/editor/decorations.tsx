@@ -1,19 +1,23 @@
 import type { Node as PmNode } from "@tiptap/pm/model";
 import { Plugin, PluginKey, type EditorState } from "@tiptap/pm/state";
 import { Decoration, DecorationSet, type EditorView } from "@tiptap/pm/view";
+import type { Editor } from "@tiptap/core";
+import { ChevronDown, ChevronRight } from "lucide-react";
 import { stands, type Decision } from "#core/compose/passages";
 import type { PassageRef } from "#core/document/definition";
+import { Hint } from "../../ui/hint";
+import { widget } from "../../ui/editor/widget";
 import { letterKey, letterState, unfold, type LetterState } from "./letter-state";
 import type { PlacedSlip } from "./slips";
 
 /** Shows what composing decided: passages that do not apply are folded, and the second look points at words. */
-export function decorationsPlugin(): Plugin<Drawn> {
+export function decorationsPlugin(editor: Editor): Plugin<Drawn> {
   return new Plugin<Drawn>({
     key,
     state: {
-      init: (_config, state) => drawn(state),
+      init: (_config, state) => drawn(editor, state),
       apply(transaction, value, _old, state) {
-        if (letterKey.getState(state) !== value.from) return drawn(state);
+        if (letterKey.getState(state) !== value.from) return drawn(editor, state);
         // Until the letter is composed anew, what was found stays at its words.
         if (transaction.docChanged) return { ...value, set: value.set.map(transaction.mapping, state.doc) };
         return value;
@@ -30,17 +34,17 @@ interface Drawn {
 
 const key = new PluginKey<Drawn>("decorations");
 
-function drawn(state: EditorState): Drawn {
+function drawn(editor: Editor, state: EditorState): Drawn {
   const from = letterKey.getState(state);
-  const found = from ? [...passages(from, state.doc), ...findings(from, state.doc)] : [];
+  const found = from ? [...passages(editor, from, state.doc), ...findings(from, state.doc)] : [];
   return { from, set: DecorationSet.create(state.doc, found) };
 }
 
-function passages(letter: LetterState, doc: PmNode): Decoration[] {
-  return letter.slips.flatMap((slip) => slipPassages(slip, letter, doc));
+function passages(editor: Editor, letter: LetterState, doc: PmNode): Decoration[] {
+  return letter.slips.flatMap((slip) => slipPassages(editor, slip, letter, doc));
 }
 
-function slipPassages(slip: PlacedSlip, letter: LetterState, doc: PmNode): Decoration[] {
+function slipPassages(editor: Editor, slip: PlacedSlip, letter: LetterState, doc: PmNode): Decoration[] {
   const decisions = letter.decisions.get(slip.id) ?? new Map<string, Decision>();
   const node = doc.nodeAt(slip.position);
   const found: Decoration[] = [];
@@ -55,18 +59,31 @@ function slipPassages(slip: PlacedSlip, letter: LetterState, doc: PmNode): Decor
     const words = refs.map((ref) => wordsOf(ref, decisions)).join(", and ");
     if (stands(refs, decisions)) {
       if (!child.isInline)
-        found.push(Decoration.node(from, to, { class: "passage-in", title: `Stands ${words}` }));
+        found.push(Decoration.node(from, to, { class: "passage-in", "data-hint": `Stands ${words}` }));
       return true;
     }
     const open = letter.unfolded.has(key);
     const continued = lastFold?.key === key && lastFold.end === from;
     lastFold = { key, end: to };
     if (!continued) {
+      const { isInline } = child;
       found.push(
-        Decoration.widget(
+        widget(
+          editor,
           from,
-          (view) => foldLine(view, key, words, open, parent?.type.name ?? "doc", child.isInline),
-          { side: -1, key: `${key}${open ? "open" : ""}`, ignoreSelection: true },
+          Fold,
+          {
+            words,
+            open,
+            isInline,
+            inTable: parent?.type.name === "table",
+            onFold: () => unfold(editor.view, key),
+          },
+          {
+            as: tagIn(parent?.type.name, isInline),
+            className: isInline ? "fold fold-inline" : "fold",
+            key: `${key}${open ? " open" : ""} ${words}`,
+          },
         ),
       );
     }
@@ -94,40 +111,41 @@ function wordsOf(ref: PassageRef, decisions: ReadonlyMap<string, Decision>): str
   return `${ref.otherwise ? "unless" : "when"} ${decision.words}`;
 }
 
-/** One line for what is folded, saying why; in the tag that its neighbours have. */
-function foldLine(
-  view: EditorView,
-  key: string,
-  words: string,
-  open: boolean,
-  parent: string,
-  inline: boolean,
-): HTMLElement {
-  const tag = inline
-    ? "span"
-    : parent === "table"
-      ? "tr"
-      : parent === "bulletList" || parent === "orderedList"
-        ? "li"
-        : "div";
-  const line = document.createElement(tag);
-  line.className = inline ? "fold fold-inline" : "fold";
-  line.contentEditable = "false";
-  const button = document.createElement("button");
-  button.type = "button";
-  button.textContent = inline ? (open ? "▾" : "▸") : `${open ? "▾ Left out" : "▸ Folded"}: stands ${words}`;
-  button.title = inline ? `Left out: stands ${words}` : open ? "Fold it again" : "Look at what is left out";
-  if (inline) button.setAttribute("aria-label", `Left out: stands ${words}`);
-  button.setAttribute("aria-expanded", String(open));
-  button.tabIndex = -1;
-  button.addEventListener("click", () => unfold(view, key));
-  const cell = tag === "tr" ? document.createElement("td") : line;
-  if (cell instanceof HTMLTableCellElement) {
-    cell.colSpan = 20;
-    line.append(cell);
-  }
-  cell.append(button);
-  return line;
+/** The tag that something has among its neighbours. */
+function tagIn(parent: string | undefined, isInline: boolean): string {
+  if (isInline) return "span";
+  if (parent === "table") return "tr";
+  return parent === "bulletList" || parent === "orderedList" ? "li" : "div";
+}
+
+interface FoldProps {
+  /** When what is folded stands. */
+  words: string;
+  /** Whether it is looked at all the same. */
+  open: boolean;
+  isInline: boolean;
+  inTable: boolean;
+  onFold: () => void;
+}
+
+/** One line for what is folded, saying why. */
+function Fold({ words, open, isInline, inTable, onFold }: FoldProps) {
+  const Sign = open ? ChevronDown : ChevronRight;
+  const why = `${open || isInline ? "Left out" : "Folded"}: stands ${words}`;
+  const button = (
+    <Hint words={isInline ? why : open ? "Fold it again" : "Look at what is left out"}>
+      <button
+        type="button"
+        tabIndex={-1}
+        aria-expanded={open}
+        aria-label={isInline ? why : undefined}
+        onClick={onFold}
+      >
+        <Sign size={14} aria-hidden="true" className="inline align-[-2px]" /> {!isInline && why}
+      </button>
+    </Hint>
+  );
+  return inTable ? <td colSpan={20}>{button}</td> : button;
 }
 
 function findings(letter: LetterState, doc: PmNode): Decoration[] {

@@ -1,9 +1,11 @@
 import type { Node as PmNode } from "@tiptap/pm/model";
+import type { Editor } from "@tiptap/core";
 import { Plugin, type EditorState } from "@tiptap/pm/state";
 import { Decoration, DecorationSet } from "@tiptap/pm/view";
 import { inWords } from "#core/conditions/words";
 import type { PassageRef } from "#core/document/definition";
 import { labelOf } from "#core/compose/passages";
+import { widget } from "../../ui/editor/widget";
 import { definitionsOf, type Definitions } from "./definitions";
 
 /** When words stand, as the margin says it: `when vehicle is known`. */
@@ -30,7 +32,7 @@ export function refsOf(node: PmNode): PassageRef[] {
 }
 
 /** Brackets passages, with their conditions in the margin, and underlines what the checks found. */
-export function bracketsPlugin(): Plugin {
+export function bracketsPlugin(editor: Editor): Plugin {
   let drawn: { doc: PmNode; definitions: Definitions; set: DecorationSet } | null = null;
   return new Plugin({
     props: {
@@ -38,14 +40,14 @@ export function bracketsPlugin(): Plugin {
         const definitions = definitionsOf(state);
         if (!definitions) return null;
         if (drawn?.doc !== state.doc || drawn.definitions !== definitions)
-          drawn = { doc: state.doc, definitions, set: decorations(state, definitions) };
+          drawn = { doc: state.doc, definitions, set: decorations(editor, state, definitions) };
         return drawn.set;
       },
     },
   });
 }
 
-function decorations(state: EditorState, definitions: Definitions): DecorationSet {
+function decorations(editor: Editor, state: EditorState, definitions: Definitions): DecorationSet {
   const found: Decoration[] = [];
   let last: { key: string; end: number } | null = null;
   state.doc.descendants((node, from) => {
@@ -57,20 +59,28 @@ function decorations(state: EditorState, definitions: Definitions): DecorationSe
     const continued = last?.key === key && last.end === from;
     last = { key, end: to };
     if (node.isInline) {
-      found.push(Decoration.inline(from, to, { class: "words-passage", title: `Stands ${words}` }));
+      found.push(Decoration.inline(from, to, { class: "words-passage", "data-hint": `Stands ${words}` }));
       if (!continued)
-        found.push(Decoration.widget(from, () => label(words, "words-when"), { side: -1, key: words }));
+        found.push(
+          widget(editor, from, When, { words }, { as: "span", className: "words-when", key: words }),
+        );
     } else {
       found.push(
         Decoration.node(from, to, {
           class: `block-passage${continued ? " block-continued" : ""}`,
-          title: `Stands ${words}`,
+          "data-hint": `Stands ${words}`,
         }),
       );
       if (!continued) {
         const inside = firstTextblock(node, from);
         found.push(
-          Decoration.widget(inside, () => label(words, "margin-when"), { side: -1, key: `margin ${words}` }),
+          widget(
+            editor,
+            inside,
+            When,
+            { words },
+            { as: "span", className: "margin-when", key: `margin ${words}` },
+          ),
         );
       }
     }
@@ -80,7 +90,7 @@ function decorations(state: EditorState, definitions: Definitions): DecorationSe
     if (at?.in !== "body") continue;
     const to = Math.min(at.to, state.doc.content.size);
     if (at.from < to)
-      found.push(Decoration.inline(at.from, to, { class: `writer-${severity}`, title: message }));
+      found.push(Decoration.inline(at.from, to, { class: `writer-${severity}`, "data-hint": message }));
   }
   return DecorationSet.create(state.doc, found);
 }
@@ -96,10 +106,7 @@ function firstTextblock(node: PmNode, from: number): number {
   return inner?.isTextblock ? place : from + 1;
 }
 
-function label(words: string, className: string): HTMLElement {
-  const element = document.createElement("span");
-  element.className = className;
-  element.contentEditable = "false";
-  element.textContent = words;
-  return element;
+/** When the words beside it stand. */
+function When({ words }: { words: string }) {
+  return words;
 }

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test } from "@jest/globals";
-import { getSchema } from "@tiptap/core";
+import { Editor } from "@tiptap/core";
 import { EditorState } from "@tiptap/pm/state";
 import type { DecorationSet } from "@tiptap/pm/view";
 import { testInput } from "#core/compose/testing";
@@ -11,7 +11,11 @@ import { letterKey, letterPlugin, letterState, withInputs, type LetterInputs } f
 import { Answer, SlipInAnswer } from "./slip-view";
 import { ownWords, slipJson } from "./slips";
 
-const schema = getSchema([Answer, SlipInAnswer, TokenInAnswer, BlankInAnswer, ...documentExtensions]);
+const editor = new Editor({
+  element: null,
+  extensions: [Answer, SlipInAnswer, TokenInAnswer, BlankInAnswer, ...documentExtensions],
+});
+const { schema } = editor;
 const { slips: _slips, ...input } = testInput([]);
 const inputs: LetterInputs = {
   ...input,
@@ -33,7 +37,7 @@ beforeEach(() => {
     type: "doc",
     content: [slipJson(slip("a", "The boat TODO sails.")), slipJson(slip("b", "Safe travels."))],
   });
-  state = EditorState.create({ schema, doc, plugins: [letterPlugin(inputs), decorationsPlugin()] });
+  state = EditorState.create({ schema, doc, plugins: [letterPlugin(inputs), decorationsPlugin(editor)] });
 });
 
 /** The words that the second look points at in the editor. */

@@ -1,0 +1,146 @@
+import { Node } from "@tiptap/core";
+import type { Node as PmNode } from "@tiptap/pm/model";
+import type { EditorView } from "@tiptap/pm/view";
+import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from "@tiptap/react";
+import { useMemo } from "react";
+import { styleOf } from "#core/compose/compose";
+import { fillBlank, fillToken } from "#core/compose/fill";
+import { labelOf } from "#core/compose/passages";
+import { placeholderText } from "#core/document/placeholder";
+import type { PlaceholderAttrs } from "#core/document/types";
+import { ownEntry } from "#core/tokens/own";
+import { blankLabel, type BlankValue } from "#core/tokens/blanks";
+import { useChosen } from "../../ui/editor/use-chosen";
+import { definedNode } from "../../ui/editor/schema";
+import { fromWhere, WordSource } from "../../ui/word-source";
+import { BlankField } from "./blank-field";
+import { letterState, slipAround, type LetterState } from "./letter-state";
+import type { SlipAttrs } from "./slips";
+import { useLetter } from "./use-letter";
+
+function attrsOf(node: PmNode): PlaceholderAttrs {
+  const { name, fn, options } = node.attrs as PlaceholderAttrs;
+  return { name, fn, options };
+}
+
+/** The slip around a position as its node says it: the same as long as nothing of it but its words changes. */
+function slipAt(letter: LetterState, position: number | undefined): SlipAttrs | null {
+  const slip = position === undefined ? null : slipAround(letter, position);
+  return slip ? (letter.doc.nodeAt(slip.position)?.attrs as SlipAttrs) : null;
+}
+
+/** A token in the answer: its value for this case, finely underlined; a struck box where there is none. */
+function TokenView({ editor, node, getPos, selected }: NodeViewProps) {
+  const inputs = useLetter(editor, (letter) => letter.inputs);
+  const language = useLetter(editor, (letter) => slipAt(letter, getPos())?.language);
+  const isChosen = useChosen(editor, selected);
+  const attrs = useMemo(() => attrsOf(node), [node]);
+  const filled = useMemo(
+    () =>
+      inputs &&
+      fillToken(
+        { type: "token", attrs },
+        {
+          context: inputs.context,
+          style: styleOf(inputs, language == null ? undefined : { language }),
+          tokens: inputs.tokens,
+        },
+      ),
+    [inputs, language, attrs],
+  );
+  if (!inputs || !filled) return <NodeViewWrapper as="span" />;
+  const label = labelOf(attrs.name, { blanks: {} }, inputs.tokens);
+  const why =
+    filled.kind === "text"
+      ? filled.fellBack
+        ? "There is no value; this stands for it."
+        : fromWhere(attrs.name)
+      : filled.kind === "missing"
+        ? filled.why
+        : filled.problem;
+  return (
+    <NodeViewWrapper as="span" style={INHERIT}>
+      <WordSource name={label} words={why} open={isChosen || undefined}>
+        <span className={filled.kind === "text" ? "token" : "missing"}>
+          {filled.kind === "text" ? filled.text : label}
+        </span>
+      </WordSource>
+    </NodeViewWrapper>
+  );
+}
+
+/** A blank in the answer: filled where it stands. */
+function BlankView({ editor, node, getPos }: NodeViewProps) {
+  const inputs = useLetter(editor, (letter) => letter.inputs);
+  const slip = useLetter(editor, (letter) => slipAt(letter, getPos()));
+  const attrs = useMemo(() => attrsOf(node), [node]);
+  const given = slip && ownEntry(slip.values, attrs.name);
+  const blank = slip && ownEntry(slip.blanks, attrs.name);
+  const usual = useMemo(
+    () =>
+      inputs && slip
+        ? fillBlank(
+            { type: "blank", attrs },
+            { context: inputs.context, style: styleOf(inputs, slip), slip: { ...slip, values: {} } },
+          )
+        : null,
+    [inputs, slip, attrs],
+  );
+  if (!slip || !inputs) return <NodeViewWrapper as="span" />;
+  if (!blank)
+    return (
+      <NodeViewWrapper as="span" style={INHERIT}>
+        <WordSource name={`This reply has no blank “${attrs.name}”`} words="Take it out, or write it out.">
+          <span className="missing">{placeholderText({ type: "blank", attrs })}</span>
+        </WordSource>
+      </NodeViewWrapper>
+    );
+  const fallback = usual?.kind === "text" ? usual.text : null;
+  const isOpen = blank.required && given == null && fallback === null;
+  return (
+    <NodeViewWrapper as="span" style={INHERIT} className={`blank ${isOpen ? "open" : ""}`}>
+      <BlankField
+        name={attrs.name}
+        blank={blank}
+        value={given ?? null}
+        placeholder={fallback ?? blankLabel(attrs.name, blank)}
+        language={inputs.language}
+        onFill={(value) => setBlank(editor.view, slip.id, attrs.name, value)}
+      />
+    </NodeViewWrapper>
+  );
+}
+
+/** Words in a view break as those around them do. */
+const INHERIT = { whiteSpace: "inherit" };
+
+/** Fills a blank of a slip, wherever it stands; undoable like any edit. */
+export function setBlank(view: EditorView, slipId: string, name: string, value: BlankValue): void {
+  const slip = letterState(view.state).slips.find((one) => one.id === slipId);
+  if (!slip) return;
+  const { [name]: _old, ...others } = slip.values;
+  view.dispatch(
+    view.state.tr.setNodeAttribute(
+      slip.position,
+      "values",
+      value === null ? others : { ...others, [name]: value },
+    ),
+  );
+}
+
+export const TokenInAnswer = Node.create({
+  ...definedNode("token"),
+  atom: true,
+  parseHTML: () => [{ tag: "span[data-token]" }],
+  renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-token": "" }],
+  addNodeView: () => ReactNodeViewRenderer(TokenView),
+});
+
+export const BlankInAnswer = Node.create({
+  ...definedNode("blank"),
+  atom: true,
+  selectable: false,
+  parseHTML: () => [{ tag: "span[data-blank]" }],
+  renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-blank": "" }],
+  addNodeView: () => ReactNodeViewRenderer(BlankView),
+});

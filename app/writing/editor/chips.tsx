@@ -1,0 +1,65 @@
+import { Node } from "@tiptap/core";
+import { NodeViewWrapper, ReactNodeViewRenderer, useEditorState, type NodeViewProps } from "@tiptap/react";
+import { placeholderText } from "#core/document/placeholder";
+import type { PlaceholderAttrs } from "#core/document/types";
+import { blankLabel } from "#core/tokens/blanks";
+import { definedNode } from "../../ui/editor/schema";
+import { useChosen } from "../../ui/editor/use-chosen";
+import { WordSource } from "../../ui/word-source";
+import { definitionsOf } from "./definitions";
+
+/** A token as a chip with its name, a blank as a dotted field with its label, as they are defined now. */
+function Chip({ editor, node, selected }: NodeViewProps) {
+  const definitions = useEditorState({
+    editor,
+    selector: ({ editor: one }) => definitionsOf(one.state),
+    equalityFn: Object.is,
+  });
+  const { name, fn, options } = node.attrs as PlaceholderAttrs;
+  const attrs = { name, fn, options };
+  const isBlank = node.type.name === "blank";
+  const blank = isBlank ? definitions?.blanks[name] : undefined;
+  const token = isBlank ? undefined : definitions?.tokens.get(name);
+  const isKnown = isBlank ? blank !== undefined : token !== undefined;
+  const sample = token ? definitions?.sample(name) : undefined;
+  const isChosen = useChosen(editor, selected);
+  return (
+    <NodeViewWrapper as="span">
+      <WordSource
+        name={placeholderText(isBlank ? { type: "blank", attrs } : { type: "token", attrs })}
+        words={
+          isKnown
+            ? isBlank
+              ? "Filled in by who answers."
+              : sample === undefined
+                ? "Filled in from the case."
+                : (sample ?? "No value for this case.")
+            : "There is none of this name."
+        }
+        open={isChosen || undefined}
+      >
+        <span className={`chip ${isBlank ? "chip-blank" : "chip-token"} ${isKnown ? "" : "chip-unknown"}`}>
+          {isBlank ? blankLabel(name, blank) : (token?.label ?? name)}
+        </span>
+      </WordSource>
+    </NodeViewWrapper>
+  );
+}
+
+export const TokenChip = Node.create({
+  ...definedNode("token"),
+  atom: true,
+  selectable: true,
+  parseHTML: () => [{ tag: "span[data-token]" }],
+  renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-token": "" }],
+  addNodeView: () => ReactNodeViewRenderer(Chip),
+});
+
+export const BlankChip = Node.create({
+  ...definedNode("blank"),
+  atom: true,
+  selectable: true,
+  parseHTML: () => [{ tag: "span[data-blank]" }],
+  renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-blank": "" }],
+  addNodeView: () => ReactNodeViewRenderer(Chip),
+});
