@@ -1,4 +1,4 @@
-import type { EntityManager } from "@mikro-orm/postgresql";
+import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import type { ChosenRecipient } from "#core/checks/addressee";
 import type { SubjectChoice } from "#core/compose/compose";
@@ -201,7 +201,7 @@ export async function saveDraft(
     if (ids.some((id) => !visible.has(id)))
       throw new Unusable("The draft uses a reply that is not on a shelf of yours");
     // The case's row is the lock under which a person's draft is made, saved and sent.
-    await query(inner, "select 1 from cases where id = ? for update", [subject.id]);
+    await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
     const known = await inner.findOne(Draft, { case: subject, person: viewer.id });
     if (known && isOlderOfItsWriter(known, input)) return known.version;
     if ((known?.version ?? 0) !== input.version && !isSameWriter(known, input)) {

@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { Presence } from "../db/entities/cases";
 import { notify } from "../events/notify";
 import { named, prepared, query } from "../db/sql";
 
@@ -47,7 +48,7 @@ export async function leave(
   number: number,
   personId: number,
 ): Promise<void> {
-  await query(em, "delete from case_presence where case_id = ? and person_id = ?", [caseId, personId]);
+  await em.nativeDelete(Presence, { case: caseId, person: personId });
   await tell(em, number);
 }
 

@@ -1,4 +1,4 @@
-import type { EntityManager } from "@mikro-orm/postgresql";
+import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { randomBytes } from "node:crypto";
 import { z } from "zod";
 import { addressee } from "#core/checks/addressee";
@@ -59,7 +59,7 @@ export async function send(
   const { next, position } = await neighbours(em, viewer, number);
   return em.transactional(async (inner) => {
     const subject = await findCase(inner, number);
-    await query(inner, "select 1 from cases where id = ? for update", [subject.id]);
+    await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
     const draft = await loadDraft(inner, viewer, subject.id);
     if (!draft) throw new Conflict("There is no draft any more: it was sent or dropped in another window");
     if (draft.version !== input.version) throw new Conflict("This draft was changed in another window");
@@ -274,7 +274,7 @@ export async function callBack(
     );
     if (!letter) throw new NotFound("There is no such letter of yours");
     const subject = letter.case;
-    await query(inner, "select 1 from cases where id = ? for update", [subject.id]);
+    await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
     if ((await inner.count(Draft, { case: subject, person: viewer.id })) > 0) {
       throw new Conflict("You have begun another answer on this case; finish or drop it first");
     }

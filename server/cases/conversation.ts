@@ -3,9 +3,11 @@ import { splitQuoted } from "#core/mail/quoting";
 import { fileName, isProgram } from "#core/text/file-name";
 import type { Case } from "../db/entities/cases";
 import { type CaseEvent, Message, type Doubt, type MessageState } from "../db/entities/cases";
+import { Attachment } from "../db/entities/answering";
 import { NotFound } from "../errors";
+import { contentOf } from "../files/store";
 import { attachmentsOf } from "../sending/mime";
-import { prepared, query } from "../db/sql";
+import { prepared } from "../db/sql";
 
 /** A file of a message. */
 interface MessageFile {
@@ -202,14 +204,9 @@ export async function messageHtml(
 
 /** The raw message. @throws NotFound */
 export async function messageRaw(em: EntityManager, id: number): Promise<{ content: Buffer; name: string }> {
-  const rows = await query<{ content: Buffer; number: number }>(
-    em,
-    "select f.content, c.number from messages m join files f on f.id = m.raw_id join cases c on c.id = m.case_id where m.id = ?",
-    [id],
-  );
-  const [row] = rows;
-  if (!row) throw new NotFound("The raw message is not kept");
-  return { content: row.content, name: `${row.number}-${id}.eml` };
+  const message = await em.findOne(Message, { id }, { populate: ["case"] });
+  if (!message?.raw) throw new NotFound("The raw message is not kept");
+  return { content: await contentOf(em, message.raw.id), name: `${message.case.number}-${id}.eml` };
 }
 
 /** A file of a message or of a draft of one's own. @throws NotFound */
@@ -218,13 +215,11 @@ export async function attachedFile(
   personId: number,
   id: number,
 ): Promise<{ content: Buffer; name: string; contentType: string }> {
-  const rows = await query<{ content: Buffer; name: string; content_type: string }>(
-    em,
-    `select f.content, a.name, a.content_type from attachments a join files f on f.id = a.file_id left join drafts d on d.id = a.draft_id
-      where a.id = ? and (a.message_id is not null or d.person_id = ?)`,
-    [id, personId],
-  );
-  const [row] = rows;
-  if (!row) throw new NotFound("There is no such file");
-  return { content: row.content, name: row.name, contentType: row.content_type };
+  const attachment = await em.findOne(Attachment, {
+    id,
+    $or: [{ message: { $ne: null } }, { draft: { person: personId } }],
+  });
+  if (!attachment) throw new NotFound("There is no such file");
+  const { file, name, contentType } = attachment;
+  return { content: await contentOf(em, file.id), name, contentType };
 }

@@ -1,6 +1,6 @@
-import type { EntityManager } from "@mikro-orm/postgresql";
+import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
+import { NotFound } from "../errors";
 import { StoredFile } from "../db/entities/cases";
-import { query } from "../db/sql";
 import { digestOf } from "./digest";
 
 /** Bytes with what they are recognised by (`digestOf`), worked out where they were read. */
@@ -16,15 +16,22 @@ export function storeFile(em: EntityManager, content: Buffer): Promise<StoredFil
 
 /** The same for bytes whose digest is known. */
 export async function storeDigested(em: EntityManager, { content, sha256 }: Digested): Promise<StoredFile> {
-  const [known] = await query<{ id: number }>(em, "select id from files where sha256 = ? for share", [
-    sha256,
-  ]);
-  if (known) return em.getReference(StoredFile, known.id);
-  const id = await query<{ id: number }>(
-    em,
-    `insert into files (sha256, size, content) values (?, ?, ?)
-     on conflict (sha256) do update set sha256 = excluded.sha256 returning id`,
-    [sha256, content.byteLength, content],
+  const lock = { lockMode: LockMode.PESSIMISTIC_READ } as const;
+  const known = await em.findOne(StoredFile, { sha256 }, lock);
+  if (known) return known;
+  // Two that bring the same at once: the second waits here, and finds the first one’s.
+  await em.upsert(
+    StoredFile,
+    { sha256, size: content.byteLength, content },
+    { onConflictFields: ["sha256"], onConflictAction: "ignore" },
   );
-  return em.getReference(StoredFile, id[0]?.id ?? 0);
+  return em.findOneOrFail(StoredFile, { sha256 }, lock);
+}
+
+/** The bytes of a file that may be read. @throws NotFound */
+export async function contentOf(em: EntityManager, id: number): Promise<Buffer> {
+  const file = await em.findOne(StoredFile, { id });
+  const content = await file?.content.load();
+  if (!content) throw new NotFound("There is no such file");
+  return Buffer.from(content);
 }

@@ -10,6 +10,7 @@ import { safeHref } from "#core/document/links";
 import { catalogue } from "#core/tokens/catalogue";
 import { nameFrom } from "#core/tokens/name";
 import { contextSchema, moneySchema, type Context, type Detail } from "#core/tokens/context";
+import { CaseField } from "../db/entities/cases";
 import { HouseFact, HouseFactValue } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { named, query } from "../db/sql";
@@ -166,9 +167,11 @@ export async function freeName(
 ): Promise<string> {
   // Two of one label at once: the second waits here, and finds the name taken.
   await query(em, "select pg_advisory_xact_lock(hashtext(?))", [table]);
-  const rows = await query<{ key: string }>(em, `select key from ${table}`);
+  const fields = { fields: ["key"] } as const;
+  const found =
+    table === "house_facts" ? await em.find(HouseFact, {}, fields) : await em.find(CaseField, {}, fields);
   const group = table === "house_facts" ? "house" : "case";
-  const taken = new Set(rows.map((row) => row.key));
+  const taken = new Set(found.map(({ key }) => key));
   for (const { name } of catalogue().values())
     if (name.startsWith(`${group}.`)) taken.add(name.slice(group.length + 1));
   return nameFrom(label, taken, "fact");

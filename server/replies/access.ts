@@ -1,4 +1,5 @@
-import type { EntityManager } from "@mikro-orm/postgresql";
+import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
+import { Reply } from "../db/entities/library";
 import { named, query } from "../db/sql";
 import { NotAllowed, NotFound } from "../errors";
 import { includesRole, type Viewer } from "../people/viewer";
@@ -103,12 +104,8 @@ export async function findReply(em: EntityManager, viewer: Viewer, key: string):
  * @throws NotFound
  */
 export async function findLockedReply(em: EntityManager, viewer: Viewer, key: string): Promise<ReplyAccess> {
-  await query(em, "select 1 from replies where key = ? for update", [key]);
-  await query(
-    em,
-    "select 1 from shelves s join replies r on r.shelf_id = s.id where r.key = ? for share of s",
-    [key],
-  );
+  const reply = await em.findOne(Reply, { key }, { lockMode: LockMode.PESSIMISTIC_WRITE, refresh: true });
+  if (reply) await em.lock(reply.shelf, LockMode.PESSIMISTIC_READ);
   return findReply(em, viewer, key);
 }
 

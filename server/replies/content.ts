@@ -6,7 +6,13 @@ import { isLanguageTag } from "#core/language/tag";
 import type { Doc } from "#core/document/types";
 import { walk } from "#core/document/walk";
 import { blanksSchema, type Blanks } from "#core/tokens/blanks";
-import { ReplyAttachment, ReplyVariant, ReplyVersion, type OriginalWords } from "../db/entities/library";
+import {
+  FileUpload,
+  ReplyAttachment,
+  ReplyVariant,
+  ReplyVersion,
+  type OriginalWords,
+} from "../db/entities/library";
 import { StoredFile } from "../db/entities/cases";
 import { query } from "../db/sql";
 import { Unusable } from "../errors";
@@ -199,9 +205,9 @@ async function knownFiles(
 /** Gives a person the right to use files of a reply that they read in one of their own. */
 export async function lendFiles(em: EntityManager, viewer: Viewer, files: AttachmentRef[]): Promise<void> {
   for (const file of files)
-    await query(
-      em,
-      `insert into file_uploads (person_id, file_id, name, content_type) values (?, ?, ?, ?) on conflict (person_id, file_id) do nothing`,
-      [viewer.id, Number(file.id), file.name, file.contentType],
+    await em.upsert(
+      FileUpload,
+      { person: viewer.id, file: Number(file.id), name: file.name, contentType: file.contentType },
+      { onConflictFields: ["person", "file"], onConflictAction: "ignore" },
     );
 }

@@ -1,8 +1,9 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { FileUpload, ReplyAttachment, Stationery } from "../db/entities/library";
+import { contentOf } from "../files/store";
 import { NotFound } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { visibleVersions } from "./access";
-import { query } from "../db/sql";
 
 /** The files of a version `v`, in their order, as documents name them. */
 export const FILES_OF_VERSION = `(select coalesce(jsonb_agg(jsonb_build_object('id', a.file_id::text, 'name', a.name,
@@ -21,36 +22,24 @@ interface FoundFile {
  */
 export async function replyFile(em: EntityManager, viewer: Viewer, fileId: number): Promise<FoundFile> {
   // Its bytes are read once it is known that they may be.
-  const rows = await query<{ version_id: number; name: string; content_type: string }>(
-    em,
-    "select version_id, name, content_type from reply_attachments where file_id = ?",
-    [fileId],
-  );
+  const known = await em.find(ReplyAttachment, { file: fileId });
   const visible = await visibleVersions(
     em,
     viewer,
-    rows.map((row) => row.version_id),
+    known.map(({ version }) => version.id),
   );
-  const row = rows.find((one) => visible.has(one.version_id)) ?? (await ownFile(em, viewer, fileId));
-  const [file] = row
-    ? await query<{ content: Buffer }>(em, "select content from files where id = ?", [fileId])
-    : [];
-  if (!row || !file) throw new NotFound("There is no such file");
-  return { content: file.content, name: row.name, contentType: row.content_type };
+  const found = known.find(({ version }) => visible.has(version.id)) ?? (await ownFile(em, viewer, fileId));
+  if (!found) throw new NotFound("There is no such file");
+  return { content: await contentOf(em, fileId), name: found.name, contentType: found.contentType };
 }
 
 async function ownFile(
   em: EntityManager,
   viewer: Viewer,
   fileId: number,
-): Promise<{ name: string; content_type: string } | undefined> {
-  const [row] = await query<{ name: string; content_type: string }>(
-    em,
-    `select name, content_type from file_uploads where file_id = ? and person_id = ?
-     union all
-     select 'logo', coalesce(logo_type, 'image/png') from stationery where logo_id = ?
-     limit 1`,
-    [fileId, viewer.id, fileId],
-  );
-  return row;
+): Promise<{ name: string; contentType: string } | null> {
+  const upload = await em.findOne(FileUpload, { file: fileId, person: viewer.id });
+  if (upload) return upload;
+  const stationery = await em.findOne(Stationery, { logo: fileId });
+  return stationery && { name: "logo", contentType: stationery.logoType ?? "image/png" };
 }

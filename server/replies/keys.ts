@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { Reply, Shelf } from "../db/entities/library";
 import { query } from "../db/sql";
 
 const LONGEST = 60;
@@ -19,21 +20,22 @@ function keyFrom(title: string): string {
 
 /** A key for a new reply that no other has; within the caller's transaction nobody else takes it. */
 export async function freeKey(em: EntityManager, title: string): Promise<string> {
-  return free(em, "replies", keyFrom(title));
+  return free(em, Reply, keyFrom(title));
 }
 
 /** The same for a shelf. */
 export async function freeShelfKey(em: EntityManager, name: string): Promise<string> {
-  return free(em, "shelves", keyFrom(name));
+  return free(em, Shelf, keyFrom(name));
 }
 
-async function free(em: EntityManager, table: "replies" | "shelves", base: string): Promise<string> {
+async function free(em: EntityManager, of: typeof Reply | typeof Shelf, base: string): Promise<string> {
   await query(em, "select pg_advisory_xact_lock(7422)");
-  const rows = await query<{ key: string }>(em, `select key from ${table} where key = ? or key like ?`, [
-    base,
-    `${base}-%`,
-  ]);
-  const taken = new Set(rows.map((row) => row.key));
+  const like = { $or: [{ key: base }, { key: { $like: `${base}-%` } }] };
+  const found =
+    of === Reply
+      ? await em.find(Reply, like, { fields: ["key"] })
+      : await em.find(Shelf, like, { fields: ["key"] });
+  const taken = new Set(found.map(({ key }) => key));
   if (!taken.has(base)) return base;
   let number = 2;
   while (taken.has(`${base}-${number}`)) number += 1;

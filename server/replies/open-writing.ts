@@ -1,9 +1,10 @@
+import { subDays } from "date-fns";
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { LetterReply } from "../db/entities/answering";
 import { Reply, ReplyVersion } from "../db/entities/library";
 import { NotFound } from "../errors";
 import { ownTokensOf, settingsOf, type OwnTokens } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { query } from "../db/sql";
 import { surroundings } from "../answering/open";
 import type { Stationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
@@ -13,6 +14,9 @@ import { knownWords } from "./list";
 import { listShelves, possibleOwners, type ShelfRow } from "./shelves";
 import { publishedOf, workingOf } from "./writing";
 import { versionsOf, type VersionRow } from "./history";
+
+/** The days of which a reply’s uses are counted. */
+const USED_DAYS = 90;
 
 /** How a reply is filed, as the form shows it. */
 export interface Filing {
@@ -106,7 +110,7 @@ export async function openReply(
     versions: await versionsOf(em, viewer, access),
     others: await othersAtWork(em, viewer, access.id),
     copiedFrom: await sourceOf(em, viewer, row.copiedFromId ?? null),
-    uses: await usesOf(em, access.id),
+    uses: await usesOf(em, access.id, now),
     own: ownTokensOf(settings, now),
     ...surroundings(settings, viewer, viewer.teamId),
     known: await knownWords(em, viewer),
@@ -125,13 +129,12 @@ function newestOf(em: EntityManager, replyId: number): Promise<ReplyVersion | nu
 }
 
 async function othersAtWork(em: EntityManager, viewer: Viewer, replyId: number): Promise<string[]> {
-  const rows = await query<{ name: string }>(
-    em,
-    `select p.name from reply_versions v join people p on p.id = v.author_id
-      where v.reply_id = ? and v.state = 'draft' and v.author_id <> ? order by v.updated_at desc`,
-    [replyId, viewer.id],
+  const copies = await em.find(
+    ReplyVersion,
+    { reply: replyId, state: "draft", author: { $ne: viewer.id } },
+    { populate: ["author"], fields: ["author.name"], orderBy: { updatedAt: "desc" } },
   );
-  return rows.map((row) => row.name);
+  return copies.flatMap(({ author }) => author?.name ?? []);
 }
 
 /** The reply that one was started from, where the viewer may read it. */
@@ -152,11 +155,6 @@ async function sourceOf(
   }
 }
 
-async function usesOf(em: EntityManager, replyId: number): Promise<number> {
-  const [row] = await query<{ n: number }>(
-    em,
-    "select count(*)::int as n from letter_replies where reply_id = ? and at > now() - interval '90 days'",
-    [replyId],
-  );
-  return row?.n ?? 0;
+function usesOf(em: EntityManager, replyId: number, now: Date): Promise<number> {
+  return em.count(LetterReply, { reply: replyId, at: { $gt: subDays(now, USED_DAYS) } });
 }

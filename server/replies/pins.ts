@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { ReplyPin } from "../db/entities/library";
 import { named, preparedOne, query } from "../db/sql";
 import { Conflict } from "../errors";
 import type { Viewer } from "../people/viewer";
@@ -59,15 +60,17 @@ export async function besideList(em: EntityManager, viewer: Viewer): Promise<Bes
 /** Keeps a reply within reach, last in the order; or no longer. @throws NotFound */
 export async function setPin(em: EntityManager, viewer: Viewer, key: string, pinned: boolean): Promise<void> {
   const reply = await findReply(em, viewer, key);
-  if (pinned)
-    await query(
-      em,
-      `insert into reply_pins (person_id, reply_id, position)
-       select ?, ?, coalesce(max(position), 0) + 1 from reply_pins where person_id = ?
-       on conflict (person_id, reply_id) do nothing`,
-      [viewer.id, reply.id, viewer.id],
-    );
-  else await query(em, "delete from reply_pins where person_id = ? and reply_id = ?", [viewer.id, reply.id]);
+  const pin = { person: viewer.id, reply: reply.id };
+  if (!pinned) {
+    await em.nativeDelete(ReplyPin, pin);
+    return;
+  }
+  const last = await em.findOne(ReplyPin, { person: viewer.id }, { orderBy: { position: "desc" } });
+  await em.upsert(
+    ReplyPin,
+    { ...pin, position: (last?.position ?? 0) + 1 },
+    { onConflictFields: ["person", "reply"], onConflictAction: "ignore" },
+  );
 }
 
 /** Puts what is within reach into an order. @param keys all of it @throws Conflict when something came or went */

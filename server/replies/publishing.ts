@@ -5,7 +5,6 @@ import { re2Patterns } from "#core/conditions/re2";
 import { catalogue } from "#core/tokens/catalogue";
 import { Reply, ReplyVersion } from "../db/entities/library";
 import { Person } from "../db/entities/people";
-import { query } from "../db/sql";
 import { idSchema } from "../edge";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
@@ -231,10 +230,10 @@ function decided(em: EntityManager, version: ReplyVersion, viewer: Viewer, now: 
 }
 
 async function nextNumber(em: EntityManager, replyId: number): Promise<number> {
-  const [row] = await query<{ next: number }>(
-    em,
-    "select coalesce(max(number), 0) + 1 as next from reply_versions where reply_id = ?",
-    [replyId],
+  const last = await em.findOne(
+    ReplyVersion,
+    { reply: replyId, number: { $ne: null } },
+    { orderBy: { number: "desc" } },
   );
-  return row?.next ?? 1;
+  return (last?.number ?? 0) + 1;
 }

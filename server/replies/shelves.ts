@@ -1,6 +1,6 @@
 import type { ShelfInput } from "#core/forms/library";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { Shelf } from "../db/entities/library";
+import { Reply, Shelf } from "../db/entities/library";
 import { Person, Team } from "../db/entities/people";
 import { named, query } from "../db/sql";
 import { Conflict, NotAllowed, Unusable } from "../errors";
@@ -47,13 +47,11 @@ export async function listShelves(em: EntityManager, viewer: Viewer): Promise<Sh
 
 /** Gives a person a shelf of their own, if they have none. */
 export async function ensureOwnShelf(em: EntityManager, person: { id: number }): Promise<void> {
-  await query(
-    em,
-    `insert into shelves (key, name, mark, audience, owner_id, position)
-     select 'own-' || ?::text, 'My own', 'M', 'owner', ?, 0
-      where not exists (select 1 from shelves where audience = 'owner' and owner_id = ?)
-     on conflict (key) do nothing`,
-    [person.id, person.id, person.id],
+  if ((await em.count(Shelf, { audience: "owner", owner: person.id })) > 0) return;
+  await em.upsert(
+    Shelf,
+    { key: `own-${person.id}`, name: "My own", mark: "M", audience: "owner", owner: person.id, position: 0 },
+    { onConflictFields: ["key"], onConflictAction: "ignore" },
   );
 }
 
@@ -77,9 +75,10 @@ export async function saveShelf(
     if (input.audience === "teams" && teams.length !== new Set(input.teams).size)
       throw new Unusable("One of these teams does not exist any more");
     if (key === null) {
-      const [last] = await query<{ next: number }>(
-        inner,
-        "select coalesce(max(position), 0) + 1 as next from shelves where audience <> 'owner'",
+      const last = await inner.findOne(
+        Shelf,
+        { audience: { $ne: "owner" } },
+        { orderBy: { position: "desc" } },
       );
       const shelf = inner.create(Shelf, {
         key: await freeShelfKey(inner, input.name),
@@ -87,7 +86,7 @@ export async function saveShelf(
         mark: input.mark,
         audience: input.audience,
         owner: null,
-        position: last?.next ?? 0,
+        position: (last?.position ?? 0) + 1,
       });
       shelf.teams.set(teams);
       return shelf.key;
@@ -119,11 +118,9 @@ export async function removeShelf(em: EntityManager, viewer: Viewer, key: string
   requireRole(viewer, "curator");
   const access = await findShelf(em, viewer, key);
   if (access.audience === "owner") throw new NotAllowed("A shelf of somebody’s own stays");
-  const [held] = await query<{ n: number }>(em, "select count(*)::int as n from replies where shelf_id = ?", [
-    access.id,
-  ]);
-  if (held && held.n > 0)
-    throw new Unusable(`${held.n} replies stand on “${access.name}”, retired ones included; move them first`);
+  const held = await em.count(Reply, { shelf: access.id });
+  if (held > 0)
+    throw new Unusable(`${held} replies stand on “${access.name}”, retired ones included; move them first`);
   await em.nativeDelete(Shelf, { id: access.id });
 }
 

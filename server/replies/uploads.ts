@@ -1,8 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { FileUpload } from "../db/entities/library";
 import { fileTypeFromBuffer } from "file-type";
 import { MAX_ATTACHMENT_BYTES } from "#core/checks/second-look";
 import type { AttachmentRef } from "#core/compose/slip";
-import { query } from "../db/sql";
 import { Unusable } from "../errors";
 import { storeFile } from "../files/store";
 import type { Viewer } from "../people/viewer";
@@ -46,11 +46,14 @@ export async function uploadFile(
     throw new Unusable(`${name} is no picture that mail programs show; use PNG, JPEG, GIF or WebP`);
   return em.transactional(async (inner) => {
     const file = await storeFile(inner, content);
-    await query(
-      inner,
-      `insert into file_uploads (person_id, file_id, name, content_type) values (?, ?, ?, ?)
-       on conflict (person_id, file_id) do update set name = excluded.name, content_type = excluded.content_type`,
-      [viewer.id, file.id, name, contentType],
+    await inner.upsert(
+      FileUpload,
+      { person: viewer.id, file: file.id, name, contentType },
+      {
+        onConflictFields: ["person", "file"],
+        onConflictAction: "merge",
+        onConflictMergeFields: ["name", "contentType"],
+      },
     );
     return { id: String(file.id), name, contentType, size: content.byteLength };
   });

@@ -1,4 +1,4 @@
-import type { EntityManager } from "@mikro-orm/postgresql";
+import { raw, type EntityManager } from "@mikro-orm/postgresql";
 import { createTransport, type Transporter } from "nodemailer";
 import { z } from "zod";
 import { CaseEvent, Message } from "../db/entities/cases";
@@ -56,13 +56,14 @@ export async function deliver(
     ]);
     if (!lock?.held) return "under way";
     // Told at once, whatever becomes of this transaction: from now on it cannot be called back.
-    const claimed = await query(
-      em.fork(),
-      `update messages set state = 'sending', attempts = attempts + 1
-        where id = ? and state in ('due', 'sending') and due_at <= ? returning id`,
-      [messageId, now()],
-    );
-    if (claimed.length === 0) return "nothing to do";
+    const claimed = await em
+      .fork()
+      .nativeUpdate(
+        Message,
+        { id: messageId, state: { $in: ["due", "sending"] }, dueAt: { $lte: now() } },
+        { state: "sending", attempts: raw("attempts + 1") },
+      );
+    if (claimed === 0) return "nothing to do";
     return attempt(holding, messageId, lastTry, now);
   });
 }
