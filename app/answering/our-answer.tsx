@@ -1,20 +1,16 @@
 import { counted } from "#core/text/counted";
-import { EditorContent } from "@tiptap/react";
-import { useMemo, useRef } from "react";
+import { lazy, Suspense, useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
 import { Button } from "../ui/button";
-import { WordHints } from "../ui/editor/word-hints";
-import { Sortable } from "../ui/sortable";
 import { SaveWords } from "../ui/save-words";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { Time } from "../ui/time";
 import { Difference } from "./difference";
 import { KeptDraft } from "./kept-draft";
-import { moveSlip } from "./editor/move-slip";
 import { Files } from "./files";
 import { Margin } from "./margin";
 import { previewOf } from "./preview";
@@ -23,6 +19,8 @@ import { SetAside } from "./set-aside";
 import { Signature } from "./signature";
 import { SubjectLine } from "./subject-line";
 import type { AnswerHandle } from "./use-answer";
+
+const SlipStack = lazy(() => import("./editor/slip-stack"));
 
 interface Props {
   open: OpenCase;
@@ -97,18 +95,9 @@ export function OurAnswer({
               </div>
             )}
             <div hidden={preview !== null}>
-              <Sortable
-                keys={letter?.slips.map(({ id }) => id) ?? []}
-                nameOf={(id) => letter?.slips.find((slip) => slip.id === id)?.title ?? ""}
-                onMove={(id, to) => {
-                  const move = editor && moveSlip(editor.state, id, to);
-                  if (move) editor.view.dispatch(move);
-                }}
-              >
-                <WordHints>
-                  <EditorContent editor={editor} />
-                </WordHints>
-              </Sortable>
+              <Suspense fallback={null}>
+                {editor && letter && <SlipStack editor={editor} slips={letter.slips} />}
+              </Suspense>
             </div>
             <SetAside answer={answer} />
             <Signature open={open} />

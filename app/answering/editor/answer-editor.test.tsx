@@ -1,7 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import { UndoRedo } from "@tiptap/extensions/undo-redo";
 import { Extension, type Editor } from "@tiptap/core";
-import { EditorContent } from "@tiptap/react";
 import { act, cleanup, screen, waitFor, within } from "@testing-library/react";
 import { useEffect } from "react";
 import { testInput } from "#core/compose/testing";
@@ -10,11 +9,11 @@ import type { DraftSlip } from "#server/answering/draft";
 import { choose, show } from "../../testing/show";
 import { documentExtensions } from "../../ui/editor/schema";
 import { useEditorOf } from "../../ui/editor/use-editor";
-import { Sortable } from "../../ui/sortable";
 import { focusBlank, focusNamedBlank, focusOpenBlank, onTab } from "../blanks";
 import { decorationsPlugin } from "./decorations";
 import { BlankInAnswer, TokenInAnswer } from "./inline-views";
 import { letterPlugin, letterState, type LetterInputs } from "./letter-state";
+import SlipStack from "./slip-stack";
 import { Answer, SlipInAnswer } from "./slip-view";
 import { ownWords, slipJson, slipsOf } from "./slips";
 
@@ -92,11 +91,7 @@ function Page({ slips }: { slips: DraftSlip[] }) {
   useEffect(() => {
     if (made) editor = made;
   }, [made]);
-  return (
-    <Sortable keys={slips.map(({ id }) => id)} nameOf={(id) => id} onMove={() => undefined}>
-      <EditorContent editor={made} />
-    </Sortable>
-  );
+  return made && <SlipStack editor={made} slips={slipsOf(made.state.doc)} />;
 }
 
 const values = () => slipsOf(editor.state.doc)[0]?.values;

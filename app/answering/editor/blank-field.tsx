@@ -1,8 +1,7 @@
 import { useState } from "react";
 import { blankLabel, joinChoices, unfitness, type Blank, type BlankValue } from "#core/tokens/blanks";
-import DateEntry from "../../ui/date-entry";
 import { Hint } from "../../ui/hint";
-import { ManyPicker } from "../../ui/many-picker";
+import { useStackParts } from "./stack-parts";
 import { sameWords, Select, type Option } from "../../ui/select";
 
 interface Props {
@@ -38,6 +37,7 @@ interface FieldProps extends Omit<Props, "name"> {
 
 function Field(props: FieldProps) {
   const { blank, label, placeholder, value, language, onFill } = props;
+  const { DateEntry, ManyPicker } = useStackParts();
   switch (blank.kind) {
     case "choice": {
       if (!blank.many)

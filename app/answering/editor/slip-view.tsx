@@ -6,11 +6,11 @@ import { askedBlanks } from "#core/compose/unanswered";
 import { placeholdersOf } from "#core/document/walk";
 import { ownEntry } from "#core/tokens/own";
 import { blankLabel } from "#core/tokens/blanks";
-import { useSorted } from "../../ui/sortable";
 import { BlankField } from "./blank-field";
 import { setBlank } from "./inline-views";
 import type { LetterState } from "./letter-state";
 import { ownWords, slipJson, slipsOf, type SlipAttrs } from "./slips";
+import { useStackParts } from "./stack-parts";
 import { useLetter } from "./use-letter";
 
 /** A slip in the stack: its words, what it is called, and the blanks that only steer its passages. */
@@ -19,6 +19,7 @@ function SlipView({ editor, node }: NodeViewProps) {
   const { id, part, title } = attrs;
   const isAlone = useLetter(editor, ({ slips }) => slips.length < 2) ?? true;
   const name = part === "answer" ? title.toLowerCase() : `${part}: ${title.toLowerCase()}`;
+  const { useSorted } = useStackParts();
   const { placed, handle } = useSorted(id, title);
   const newer =
     attrs.currentNumber !== null && attrs.versionNumber !== null && attrs.currentNumber > attrs.versionNumber;

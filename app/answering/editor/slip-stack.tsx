@@ -1,0 +1,31 @@
+import type { Editor } from "@tiptap/core";
+import { EditorContent } from "@tiptap/react";
+import DateEntry from "../../ui/date-entry";
+import { ManyPicker } from "../../ui/many-picker";
+import { Sortable, useSorted } from "../../ui/sortable";
+import { WordHints } from "../../ui/editor/word-hints";
+import { moveSlip } from "./move-slip";
+import type { PlacedSlip } from "./slips";
+import { StackPartsContext } from "./stack-parts";
+
+const PARTS = { useSorted, DateEntry, ManyPicker };
+
+/** The slips of an answer: written in, filled in, and put into another order. */
+export default function SlipStack({ editor, slips }: { editor: Editor; slips: PlacedSlip[] }) {
+  return (
+    <StackPartsContext value={PARTS}>
+      <Sortable
+        keys={slips.map(({ id }) => id)}
+        nameOf={(id) => slips.find((slip) => slip.id === id)?.title ?? ""}
+        onMove={(id, to) => {
+          const move = moveSlip(editor.state, id, to);
+          if (move) editor.view.dispatch(move);
+        }}
+      >
+        <WordHints>
+          <EditorContent editor={editor} />
+        </WordHints>
+      </Sortable>
+    </StackPartsContext>
+  );
+}
