@@ -2,6 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { InvertedIndex, type Asked, type Groups } from "./inverted-index";
 
+const WEIGHTS = [1, 0.8, 0.4, 0.1];
 const begins = (...words: string[]): Groups => words.map((term) => [{ term, begins: true }]);
 const ask = (groups: Groups, asked: Partial<Asked> = {}): Asked => ({
   ways: [groups],
@@ -9,7 +10,7 @@ const ask = (groups: Groups, asked: Partial<Asked> = {}): Asked => ({
   most: 100,
   ...asked,
 });
-const index = new InvertedIndex();
+const index = new InvertedIndex(WEIGHTS);
 index.put("dogs", new Map(Object.entries({ dog: 1, ferri: 0.4, cabin: 0.4, dogma: 0.1 })));
 index.put("bikes", new Map(Object.entries({ bicycl: 1, ferri: 0.8, dog: 0.4 })));
 index.put("cabins", new Map(Object.entries({ cabin: 1, ferri: 0.1 })));
@@ -46,7 +47,7 @@ describe("finding", () => {
   });
 
   test("takes a whole word before one that goes on, and no beginning where a whole one is sought", () => {
-    const words = new InvertedIndex();
+    const words = new InvertedIndex(WEIGHTS);
     words.put("goes on", new Map([["carpet", 1]]));
     words.put("whole", new Map([["car", 1]]));
     expect(words.find(ask(begins("car"))).map(({ id }) => id)).toEqual(["whole", "goes on"]);
@@ -109,7 +110,7 @@ function reading(texts: Map<string, Record<string, number>>, { ways, least }: As
 test("finds after any changes what reading every text would find", () => {
   fc.assert(
     fc.property(changes, asked, (list, question) => {
-      const kept = new InvertedIndex();
+      const kept = new InvertedIndex(WEIGHTS);
       const texts = new Map<string, Record<string, number>>();
       for (const [id, terms] of list) {
         if (terms === null) {

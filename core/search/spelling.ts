@@ -1,23 +1,11 @@
+import damerauLevenshtein from "damerau-levenshtein";
+
 /**
- * How many letters were left out, put in, mistaken or swapped with their neighbours to make one word of another (optimal
- * string alignment: F. J. Damerau, “A technique for computer detection and correction of spelling errors”, 1964).
+ * How many letters were left out, put in, mistaken or swapped with their neighbours to make one word of another (F. J.
+ * Damerau, “A technique for computer detection and correction of spelling errors”, 1964).
  */
 export function spellingDistance(one: string, other: string): number {
-  const [a, b] = [[...one], [...other]];
-  let before: number[] = [];
-  let last: number[] = Array.from({ length: b.length + 1 }, (_, at) => at);
-  for (const [row, letter] of a.entries()) {
-    const next = [row + 1];
-    for (const [column, met] of b.entries()) {
-      const same = letter === met ? 0 : 1;
-      let least = Math.min((last[column] ?? 0) + same, (last[column + 1] ?? 0) + 1, (next[column] ?? 0) + 1);
-      if (row > 0 && column > 0 && letter === b[column - 1] && a[row - 1] === met)
-        least = Math.min(least, (before[column - 1] ?? 0) + 1);
-      next.push(least);
-    }
-    [before, last] = [last, next];
-  }
-  return last[b.length] ?? 0;
+  return damerauLevenshtein(one, other).steps;
 }
 
 /** Shorter words are not taken for beginnings: too much begins like them. */

@@ -3,7 +3,7 @@ import type pg from "pg";
 /** So many replies' words are asked for at once. */
 const AT_ONCE = 1000;
 /** What a word weighs in blank names, in the text, in tags and the shelf's name, and in the title. */
-const WEIGHTS = [0.1, 0.4, 0.8, 1] as const;
+export const WEIGHTS = [0.1, 0.4, 0.8, 1] as const;
 /** The least that a word weighs in what names a reply. */
 export const NAMING = WEIGHTS[2];
 

@@ -7,7 +7,7 @@ import { Ranker } from "#core/ranking/ranker";
 import { InvertedIndex } from "#core/search/inverted-index";
 import type { About, FindQuestion, Knowledge, Question, RankQuestion, Said, ThreadData } from "./protocol";
 import { OVERLAP, readCalledBack, readLetters, readReplies } from "./read";
-import { readTerms, type ReplyTerms } from "./read-terms";
+import { readTerms, WEIGHTS, type ReplyTerms } from "./read-terms";
 import { wordVectors } from "./word-vectors";
 import { told } from "../told";
 
@@ -26,7 +26,7 @@ if (!port) throw new Error("Ranking runs in a thread");
 const { url } = workerData as ThreadData;
 const say = (said: Said) => port.postMessage(said);
 
-const words = new InvertedIndex();
+const words = new InvertedIndex(WEIGHTS);
 let ranker: Ranker | null = null;
 const known = new Set<Knowledge>();
 /** Questions that came before enough was known. */
