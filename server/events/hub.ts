@@ -1,38 +1,39 @@
-import pg from "pg";
+import createSubscriber, { type Subscriber } from "pg-listen";
 import { log } from "../log";
 import { CHANNEL, eventSchema, type LiveEvent } from "./notify";
 import { told } from "../told";
 
 type Listener = (event: LiveEvent) => void;
 
-/** Hears events from PostgreSQL and hands them to this process's open screens. Reconnects by itself. */
+const FIRST_WAIT_MS = 250;
+const LONGEST_WAIT_MS = 10_000;
+
+/** Hears events from PostgreSQL and hands them to this process's open screens; listens again where it was cut off. */
 class Hub {
-  readonly #url: string;
+  readonly #subscriber: Subscriber<Record<string, string>>;
   readonly #listeners = new Set<Listener>();
-  #client: pg.Client | null = null;
-  #closed = false;
-  #wait = 250;
 
   constructor(url: string) {
-    this.#url = url;
+    this.#subscriber = createSubscriber<Record<string, string>>(
+      { connectionString: url },
+      {
+        // What cannot be read is told here, and ends nothing.
+        parse: (payload) => payload,
+        retryLimit: Infinity,
+        retryTimeout: 0,
+        retryInterval: (attempt) => Math.min(FIRST_WAIT_MS * 2 ** attempt, LONGEST_WAIT_MS),
+      },
+    );
+    this.#subscriber.notifications.on(CHANNEL, (payload) => this.#hear(payload));
+    // Whatever happened while nobody listened: have every screen look again.
+    this.#subscriber.events.on("connected", () => this.#tell({ case: null, kind: "queue" }));
+    this.#subscriber.events.on("error", (error) => log.warn({ event: "listen failed", error: told(error) }));
   }
 
+  /** @throws what PostgreSQL says where it cannot be reached at first */
   async open(): Promise<void> {
-    const client = new pg.Client({ connectionString: this.#url, keepAlive: true });
-    client.on("notification", ({ payload }) => this.#hear(payload ?? ""));
-    client.on("error", () => this.#lost(client));
-    client.on("end", () => this.#lost(client));
-    this.#client = client;
-    try {
-      await client.connect();
-      await client.query(`listen ${CHANNEL}`);
-      this.#wait = 250;
-      // Whatever happened while nobody listened: have every screen look again.
-      this.#tell({ case: null, kind: "queue" });
-    } catch (error) {
-      log.warn({ event: "listen failed", error: told(error) });
-      this.#lost(client);
-    }
+    await this.#subscriber.connect();
+    await this.#subscriber.listenTo(CHANNEL);
   }
 
   listen(listener: Listener): () => void {
@@ -40,9 +41,8 @@ class Hub {
     return () => this.#listeners.delete(listener);
   }
 
-  async close(): Promise<void> {
-    this.#closed = true;
-    await this.#client?.end();
+  close(): Promise<void> {
+    return this.#subscriber.close();
   }
 
   #hear(payload: string): void {
@@ -58,13 +58,6 @@ class Hub {
 
   #tell(event: LiveEvent): void {
     for (const listener of this.#listeners) listener(event);
-  }
-
-  #lost(client: pg.Client): void {
-    if (this.#closed || this.#client !== client) return;
-    this.#client = null;
-    setTimeout(() => void (this.#closed ? undefined : this.open()), this.#wait).unref();
-    this.#wait = Math.min(this.#wait * 2, 10_000);
   }
 }
 
