@@ -52,6 +52,16 @@ async function waiting({ page, take }: Camera): Promise<void> {
   await take("waiting-alike");
 }
 
+async function writing({ page, take }: Camera): Promise<void> {
+  await page.goto("/replies/sailing-put-off");
+  await page
+    .getByRole("textbox", { name: "The words" })
+    .getByText("Nothing changes for your animal")
+    .waitFor();
+  await page.getByRole("article").first().waitFor();
+  await take("writing");
+}
+
 /** Three questions at once: two of them answered, a choice open. */
 async function answering({ page, take }: Camera, name: string): Promise<void> {
   await openCase(page, "Ravenscroft");
@@ -59,10 +69,7 @@ async function answering({ page, take }: Camera, name: string): Promise<void> {
   await page.getByText("in your answer").first().waitFor();
   await page.keyboard.press("Escape");
   await page.getByRole("option", { name: /Wheelchair/ }).dblclick();
-  await page
-    .getByRole("button", { name: /Which harbours/ })
-    .first()
-    .focus();
+  await page.getByRole("combobox", { name: /Which harbours/ }).focus();
   await page.waitForLoadState("networkidle");
   await take(name);
 }
@@ -90,6 +97,7 @@ export function takePictures(): Promise<object> {
       const light = await camera(browser, program, "maren");
       await waiting(light);
       await keeping(light);
+      await writing(await camera(browser, program, "tadeo"));
       await answering(await camera(browser, program, "bram"), "answering");
       await answering(await camera(browser, program, "idris", "dark"), "answering-dark");
       return { pictures: FOLDER };

@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import { readdir, readFile, stat } from "node:fs/promises";
 import { join, relative, sep } from "node:path";
 import { z } from "zod";
@@ -90,7 +91,7 @@ function parseJson(text: string, where: string): unknown {
   try {
     return JSON.parse(text) as unknown;
   } catch (error) {
-    throw new Failure(`${where}: not JSON: ${error instanceof Error ? error.message : String(error)}`);
+    throw new Failure(`${where}: not JSON: ${reasonOf(error)}`);
   }
 }
 

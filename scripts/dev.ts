@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import { launch } from "./launch";
 
 /** `npm run dev`: the same with reload; routes and screens change in place, the other processes start anew. */
@@ -9,6 +10,6 @@ await launch({
   jobs: watch("server/jobs/main.ts"),
   standins: watch("standins/main.ts"),
 }).catch((error: unknown) => {
-  process.stderr.write(`plain-shelf: ${error instanceof Error ? error.message : String(error)}\n`);
+  process.stderr.write(`plain-shelf: ${reasonOf(error)}\n`);
   process.exitCode = 1;
 });

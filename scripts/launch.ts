@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import { spawn } from "node:child_process";
 import { randomBytes } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
@@ -122,7 +123,7 @@ export async function launch(mode: Mode): Promise<void> {
     say(`\n  Plain Shelf is at ${address}`);
     say(`It receives mail on port ${environment.inboundSmtpPort}. Ctrl-C stops it.`);
   } catch (error) {
-    process.stderr.write(`plain-shelf: ${error instanceof Error ? error.message : String(error)}\n`);
+    process.stderr.write(`plain-shelf: ${reasonOf(error)}\n`);
     await stop(1);
   }
 }

@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import { execFileSync, spawnSync } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
 import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
@@ -120,9 +121,7 @@ export function keepRunning(postgres: Postgres, wanted: string, say: (line: stri
         say("PostgreSQL has ended; it is started again");
         await startPostgres(wanted);
       })
-      .catch((error: unknown) =>
-        say(`PostgreSQL could not be started: ${error instanceof Error ? error.message : String(error)}`),
-      )
+      .catch((error: unknown) => say(`PostgreSQL could not be started: ${reasonOf(error)}`))
       .finally(() => {
         busy = false;
       });

@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import { spawn } from "node:child_process";
 import { launch } from "./launch";
 
@@ -20,6 +21,6 @@ await launch({
   jobs: [...tsx, "server/jobs/main.ts"],
   standins: [...tsx, "standins/main.ts"],
 }).catch((error: unknown) => {
-  process.stderr.write(`plain-shelf: ${error instanceof Error ? error.message : String(error)}\n`);
+  process.stderr.write(`plain-shelf: ${reasonOf(error)}\n`);
   process.exitCode = 1;
 });

@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import { spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -236,9 +237,7 @@ try {
   process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
   process.exitCode = failed > 0 ? 1 : 0;
 } catch (error) {
-  process.stderr.write(
-    `plain-shelf: ${error instanceof Error ? error.message : String(error)}\n\n0 passed, 1 failed\n`,
-  );
+  process.stderr.write(`plain-shelf: ${reasonOf(error)}\n\n0 passed, 1 failed\n`);
   process.exitCode = 1;
 } finally {
   rmSync(folder, { recursive: true, force: true });

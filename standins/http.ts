@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import express, { type NextFunction, type Request, type Response, type Express } from "express";
 import { readFile } from "node:fs/promises";
 import { setTimeout as delay } from "node:timers/promises";
@@ -79,7 +80,7 @@ export function httpInterface({ mailboxes, programSmtpPort, bookingsFile, faults
       });
       response.json({ messageId: sent.messageId, answer: sent.response });
     } catch (error) {
-      response.status(502).json({ problem: error instanceof Error ? error.message : String(error) });
+      response.status(502).json({ problem: reasonOf(error) });
     } finally {
       transport.close();
     }
@@ -110,7 +111,7 @@ export function httpInterface({ mailboxes, programSmtpPort, bookingsFile, faults
     response.json({ ok: true });
   });
   app.use((error: unknown, _request: Request, response: Response, _next: NextFunction) => {
-    response.status(500).json({ problem: error instanceof Error ? error.message : String(error) });
+    response.status(500).json({ problem: reasonOf(error) });
   });
   return app;
 }

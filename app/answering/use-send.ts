@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import { useCallback, useRef } from "react";
 import { useNavigate, useRevalidator } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
@@ -77,7 +78,7 @@ export function useSend(
         else await navigate(`/cases/${number}?sent=${message}`, { replace: true });
       } catch (error) {
         toast({
-          words: `It was not sent: ${error instanceof Error ? error.message : String(error)}. Your answer is still here.`,
+          words: `It was not sent: ${reasonOf(error)}. Your answer is still here.`,
           tone: "stop",
         });
       } finally {

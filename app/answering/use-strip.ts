@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/replies/strip";
@@ -48,10 +49,7 @@ export function useStrip(open: OpenCase) {
           setProblem(null);
         })
         .catch((error: unknown) => {
-          if (!abort.signal.aborted)
-            setProblem(
-              `The shelf could not be searched: ${error instanceof Error ? error.message : String(error)}`,
-            );
+          if (!abort.signal.aborted) setProblem(`The shelf could not be searched: ${reasonOf(error)}`);
         });
     }, WAIT_MS);
     return () => {
@@ -78,10 +76,7 @@ export function useStrip(open: OpenCase) {
         setMore(((await response.json()) as Omit<Found, "query">).replies);
       })
       .catch((error: unknown) => {
-        if (!abort.signal.aborted)
-          setProblem(
-            `The rest of the shelf could not be read: ${error instanceof Error ? error.message : String(error)}`,
-          );
+        if (!abort.signal.aborted) setProblem(`The rest of the shelf could not be read: ${reasonOf(error)}`);
       });
     return () => abort.abort();
   }, [isNear, isWhole, more, open.number, language]);

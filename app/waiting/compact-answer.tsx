@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useRevalidator } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
@@ -39,7 +40,7 @@ export default function CompactAnswer(props: Props) {
         setOpen((await response.json()) as OpenCase);
       })
       .catch((error: unknown) => {
-        if (!abort.signal.aborted) setProblem(error instanceof Error ? error.message : String(error));
+        if (!abort.signal.aborted) setProblem(reasonOf(error));
       });
     return () => abort.abort();
   }, [row.number]);
@@ -116,7 +117,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
       await revalidate();
     } catch (error) {
       toast({
-        words: `It was not sent: ${error instanceof Error ? error.message : String(error)}.`,
+        words: `It was not sent: ${reasonOf(error)}.`,
         tone: "stop",
       });
     } finally {

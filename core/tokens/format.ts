@@ -1,3 +1,4 @@
+import { reasonOf } from "../text/reason";
 import { MessageFormat } from "messageformat";
 import { DraftFunctions } from "messageformat/functions";
 import type { PlaceholderAttrs } from "../document/types";
@@ -238,7 +239,7 @@ function run(fn: string, options: Record<string, string>, operand: unknown, lang
     remember(formats, key, format);
     let problem: string | null = null;
     const text = format.format({ value: operand }, (error) => {
-      problem ??= error instanceof Error ? error.message : String(error);
+      problem ??= reasonOf(error);
     });
     if (problem !== null) return { kind: "problem", problem };
     // ICU writes narrow no-break spaces that old mail readers show as boxes.
@@ -246,7 +247,7 @@ function run(fn: string, options: Record<string, string>, operand: unknown, lang
     remember(written, resultKey, readable);
     return { kind: "text", text: readable, fellBack: false };
   } catch (error) {
-    return { kind: "problem", problem: error instanceof Error ? error.message : String(error) };
+    return { kind: "problem", problem: reasonOf(error) };
   }
 }
 

@@ -1,3 +1,4 @@
+import { reasonOf } from "#core/text/reason";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { CustomerAddress } from "../db/entities/customers";
@@ -55,9 +56,7 @@ async function ask(path: string, init: RequestInit = {}): Promise<Response> {
       headers: { "Content-Type": "application/json" },
     });
   } catch (error) {
-    throw new Unusable(
-      `The simulated outside cannot be reached: ${error instanceof Error ? error.message : String(error)}`,
-    );
+    throw new Unusable(`The simulated outside cannot be reached: ${reasonOf(error)}`);
   }
   if (response.ok) return response;
   const told = problemSchema.safeParse(await response.json().catch(() => null));

@@ -158,7 +158,7 @@ describe("a line with values", () => {
     await hand.keyboard("{{");
     expect(onBrace).toHaveBeenCalledTimes(1);
     act(() => {
-      (line)?.commands.insertContentAt(0, "{New} ");
+      line?.commands.insertContentAt(0, "{New} ");
     });
     expect(told).toHaveBeenLastCalledWith("\\{New\\} Your sailing {$booking.reference}");
   });
