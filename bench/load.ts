@@ -36,12 +36,16 @@ async function ask(
   const one = () =>
     new Promise<void>((resolve) => {
       const at = (count += 1);
+      const person = at % cookies.length;
       const began = performance.now();
       const request = get(
         `${program.base}${paths[at % paths.length]}`,
-        { agent, headers: { Cookie: cookies[at % cookies.length] ?? "", Accept: "text/html" } },
+        { agent, headers: { Cookie: cookies[person] ?? "", Accept: "text/html" } },
         (response) => {
           response.resume();
+          // A session is given another token from time to time; a browser keeps the new one.
+          const [fresh] = response.headers["set-cookie"] ?? [];
+          if (fresh !== undefined) cookies[person] = fresh.split(";")[0] ?? "";
           response.on("end", () => {
             if (response.statusCode === 200) times.push(performance.now() - began);
             else failed += 1;
