@@ -1,44 +1,23 @@
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
 import { Editor } from "@tiptap/core";
 import { UndoRedo } from "@tiptap/extensions/undo-redo";
-import { readMarkdown } from "#core/formats/markdown";
 import type { StripReply } from "#server/replies/strip";
+import { stripReply } from "../testing/replies";
 import { documentExtensions } from "../ui/editor/schema";
 import { BlankInAnswer, TokenInAnswer } from "./editor/inline-views";
 import { Answer, SlipInAnswer } from "./editor/slip-view";
 import { ownWords, slipJson, slipsOf } from "./editor/slips";
 import { alreadyIn, firstSlips, takeReply, type Usual } from "./take";
 
-let version = 0;
-const reply = (key: string, words: string, changes: Partial<StripReply> = {}): StripReply => ({
-  key,
-  versionId: (version += 1),
-  title: key,
-  part: "answer",
-  shelf: { name: "On board", mark: "B" },
-  tags: [],
-  language: "en",
-  document: readMarkdown(words).doc,
-  blanks: {},
-  passages: {},
-  subject: null,
-  useTemplateSubject: false,
-  attachments: [],
-  why: "",
-  fit: null,
-  also: null,
-  ...changes,
-});
-
-const dogs = reply("dogs", "Dogs are welcome.\n\nOn a lead.");
-const bikes = reply("bikes", "Bicycles stand on deck 3.");
-const lifts = reply("lifts", "The lifts work.", { also: "Is there a lift?" });
+const dogs = stripReply("dogs", "Dogs are welcome.\n\nOn a lead.");
+const bikes = stripReply("bikes", "Bicycles stand on deck 3.");
+const lifts = stripReply("lifts", "The lifts work.", { also: "Is there a lift?" });
 const usual: Usual = {
   opening: [
-    reply("hello", "Hello,", { part: "opening" }),
-    reply("hallo", "Guten Tag,", { part: "opening", language: "de" }),
+    stripReply("hello", "Hello,", { part: "opening" }),
+    stripReply("hallo", "Guten Tag,", { part: "opening", language: "de" }),
   ],
-  closing: [reply("bye", "Safe travels,", { part: "closing", language: "en-GB" })],
+  closing: [stripReply("bye", "Safe travels,", { part: "closing", language: "en-GB" })],
 };
 const shelved = (id: number) =>
   [dogs, bikes, lifts].find(({ versionId }) => versionId === id)?.document ?? null;
@@ -68,7 +47,7 @@ function write(key: string, text: string): void {
 describe("a first answer", () => {
   test("has the team’s opening and closing around it, in its language", () => {
     expect(firstSlips(dogs, usual).map((slip) => slip.reply)).toEqual(["hello", "dogs", "bye"]);
-    const german = reply("hunde", "Hunde sind willkommen.", { language: "de" });
+    const german = stripReply("hunde", "Hunde sind willkommen.", { language: "de" });
     expect(firstSlips(german, usual).map((slip) => slip.reply)).toEqual(["hallo", "hunde"]);
     expect(firstSlips(bikes, { opening: [], closing: [] }).map((slip) => slip.reply)).toEqual(["bikes"]);
   });
@@ -111,7 +90,7 @@ describe("another reply", () => {
     take(lifts, "stack");
     expect(keys()).toEqual(["hello", "dogs", null, "lifts", "bye"]);
     expect(words()[2]).toBe("As to your other question:");
-    take(reply("papers", "Bring a passport.", { also: "Which papers?" }), "stack");
+    take(stripReply("papers", "Bring a passport.", { also: "Which papers?" }), "stack");
     expect(words()[4]).toBe("And as to your further question:");
     take(bikes, "stack");
     expect(keys()).toEqual(["hello", "dogs", null, "lifts", null, "papers", "bikes", "bye"]);
