@@ -76,7 +76,7 @@ function Chosen({
   onEditBlank,
 }: Props & { attrs: PlaceholderAttrs; kind: "token" | "blank" }) {
   const change = (fn: string | null, options: Record<string, string>) => {
-    editor.commands.updateAttributes(kind, { fn, options });
+    changeChosen(editor, kind, { fn, options });
   };
   const token = kind === "token" ? tokens.get(attrs.name) : undefined;
   const blank = kind === "blank" ? blanks[attrs.name] : undefined;
@@ -117,6 +117,11 @@ function Chosen({
       </Hint>
     </>
   );
+}
+
+/** Changes what is chosen, which stays chosen: a node with other attributes is another to the editor. */
+function changeChosen(editor: Editor, kind: string, attrs: Record<string, unknown>): void {
+  editor.chain().updateAttributes(kind, attrs).setNodeSelection(editor.state.selection.from).run();
 }
 
 function LinkFields({ editor }: { editor: Editor }) {
@@ -173,7 +178,7 @@ function PictureFields({ editor }: { editor: Editor }) {
           value={alt}
           maxLength={1000}
           placeholder="for those who do not see it"
-          onChange={(event) => editor.commands.updateAttributes("image", { alt: event.target.value })}
+          onChange={(event) => changeChosen(editor, "image", { alt: event.target.value })}
         />
       </label>
       {alt.trim() === "" && <span className="text-look">Say what the picture shows.</span>}
@@ -189,8 +194,7 @@ function PictureFields({ editor }: { editor: Editor }) {
           value={width ?? ""}
           onChange={(event) => {
             const next = event.target.value === "" ? null : Math.round(Number(event.target.value));
-            if (next === null || (next >= 1 && next <= 2000))
-              editor.commands.updateAttributes("image", { width: next });
+            if (next === null || (next >= 1 && next <= 2000)) changeChosen(editor, "image", { width: next });
           }}
         />
       </label>
