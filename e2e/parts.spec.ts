@@ -135,6 +135,7 @@ test("a reply is written, filed and its day chosen by keyboard alone", async ({ 
   await page.keyboard.press("Tab");
   await expect(page.getByRole("combobox", { name: "Shelf" })).toBeFocused();
   await page.keyboard.press("Enter");
+  await expect(page.getByRole("option", { name: "On board" })).toBeVisible();
   await page.keyboard.type("On b");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("combobox", { name: "Shelf" })).toHaveText("On board");
