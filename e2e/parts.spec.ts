@@ -83,6 +83,7 @@ test("the slips of an answer are put into another order by a finger, and by the 
   const [first = "", second = "", third = ""] = await slips();
   await drag(page, first, second);
   await expect.poll(slips).toEqual([second, first, third]);
+  await expect(page.getByText(`${first} is put down, place`)).toBeAttached();
 
   await page.getByRole("button", { name: `Move ${first}`, exact: true }).focus();
   await page.keyboard.press("Space");

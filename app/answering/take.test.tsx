@@ -3,9 +3,7 @@ import { Editor } from "@tiptap/core";
 import { UndoRedo } from "@tiptap/extensions/undo-redo";
 import type { StripReply } from "#server/replies/strip";
 import { stripReply } from "../testing/replies";
-import { documentExtensions } from "../ui/editor/schema";
-import { BlankInAnswer, TokenInAnswer } from "./editor/inline-views";
-import { Answer, SlipInAnswer } from "./editor/slip-view";
+import { answerNodes } from "./editor/extensions";
 import { ownWords, slipJson, slipsOf } from "./editor/slips";
 import { alreadyIn, firstSlips, takeReply, type Usual } from "./take";
 
@@ -25,7 +23,7 @@ const shelved = (id: number) =>
 let editor: Editor;
 beforeEach(() => {
   editor = new Editor({
-    extensions: [Answer, SlipInAnswer, TokenInAnswer, BlankInAnswer, ...documentExtensions, UndoRedo],
+    extensions: [...answerNodes, UndoRedo],
     content: { type: "doc", content: [slipJson(ownWords("en"))] },
   });
 });

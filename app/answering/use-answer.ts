@@ -1,6 +1,4 @@
-import { Placeholder } from "@tiptap/extensions/placeholder";
-import { UndoRedo } from "@tiptap/extensions/undo-redo";
-import { Extension, type Editor } from "@tiptap/core";
+import type { Editor } from "@tiptap/core";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { ChosenRecipient } from "#core/checks/addressee";
 import type { LanguageGuess } from "#core/language/guess";
@@ -12,17 +10,13 @@ import type { DraftFile } from "#server/answering/files";
 import type { StripReply } from "#server/replies/strip";
 import { draftSaver, keptDraft, type DraftSaver } from "./draft-saver";
 import type { SaveState } from "../ui/saver";
-import { decorationsPlugin } from "./editor/decorations";
-import { BlankInAnswer, TokenInAnswer } from "./editor/inline-views";
-import { letterKey, letterPlugin, letterState, withInputs, type LetterState } from "./editor/letter-state";
-import { documentExtensions } from "../ui/editor/schema";
-import { Answer, SlipInAnswer } from "./editor/slip-view";
+import { letterKey, letterState, withInputs, type LetterState } from "./editor/letter-state";
+import { answerExtensions } from "./editor/extensions";
 import { cleanHtml } from "../ui/editor/paste";
 import { useTold } from "../ui/editor/use-told";
 import { useEditorOf } from "../ui/editor/use-editor";
-import { moveSlip, slipAtCursor } from "./editor/move-slip";
 import { isEmptySlip, keptSlip, ownWords, slipJson, slipsOf } from "./editor/slips";
-import { focusBlank, onTab } from "./blanks";
+import { focusBlank } from "./blanks";
 import { letterInputs } from "./inputs";
 import { useLanguageGuess } from "./use-language-guess";
 import { useOtherNames } from "./use-other-names";
@@ -52,14 +46,6 @@ export interface AnswerHandle {
   languageOf: LanguageGuess;
 }
 
-/** Moves the slip that the cursor is in; the keys are taken also where it cannot go further. */
-function moveAtCursor(editor: Editor, by: 1 | -1): boolean {
-  const slip = slipAtCursor(editor.state);
-  const move = slip && moveSlip(editor.state, slip.id, slip.at + by);
-  if (move) editor.view.dispatch(move);
-  return true;
-}
-
 /** The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types. */
 export function useAnswer(open: OpenCase, offers: Offers, person: number): AnswerHandle {
   const [subject, setSubjectState] = useState<SubjectChoice>(open.draft?.subject ?? { from: "thread" });
@@ -85,30 +71,7 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
 
   const editor = useEditorOf(() => ({
     enableInputRules: true,
-    extensions: [
-      Answer,
-      SlipInAnswer,
-      TokenInAnswer,
-      BlankInAnswer,
-      ...documentExtensions,
-      UndoRedo,
-      Placeholder.configure({
-        placeholder: "Write, or take a reply from the shelf below.",
-        includeChildren: true,
-      }),
-      Extension.create({
-        name: "letter",
-        addProseMirrorPlugins() {
-          return [letterPlugin(firstInputs), decorationsPlugin(this.editor)];
-        },
-        addKeyboardShortcuts: () => ({
-          Tab: ({ editor: e }) => onTab(e, 1),
-          "Shift-Tab": ({ editor: e }) => onTab(e, -1),
-          "Alt-Shift-ArrowUp": ({ editor: e }) => moveAtCursor(e, -1),
-          "Alt-Shift-ArrowDown": ({ editor: e }) => moveAtCursor(e, 1),
-        }),
-      }),
-    ],
+    extensions: answerExtensions(firstInputs),
     editorProps: {
       attributes: {
         class: "letter answer-editor",

@@ -1,14 +1,14 @@
 import type { Editor } from "@tiptap/core";
 import { EditorContent } from "@tiptap/react";
-import { useCallback, useEffect, useRef } from "react";
+import { useEffect, useRef } from "react";
 import { readDocument } from "#core/document/schema";
 import type { Doc } from "#core/document/types";
 import { WordHints } from "../ui/editor/word-hints";
-import { useTold } from "../ui/editor/use-told";
+import { useGiven } from "./editor/use-given";
 import { useEditorOf } from "../ui/editor/use-editor";
 import { bodyExtensions } from "./editor/body";
 import { bringConditions, carrier, type Brought } from "./editor/carry";
-import { setDefinitions, type Definitions } from "./editor/definitions";
+import type { Definitions } from "./editor/definitions";
 import { cleanHtml } from "../ui/editor/paste";
 import { looksLikeMarkdown, pasteMarkdown, plainPiece } from "./editor/paste-text";
 
@@ -25,6 +25,9 @@ interface Props {
   /** Pictures and other files that were pasted or dropped. */
   onFiles: (files: File[], position: number | null) => void;
 }
+
+/** A document is what the editor takes already. */
+const asContent = (doc: Doc) => doc;
 
 /** The words of a variant, in an editor that knows all of a reply's document. */
 export function BodyEditor({
@@ -95,22 +98,7 @@ export function BodyEditor({
     return () => onEditor(null);
   }, [editor, onEditor]);
 
-  useTold(
-    editor,
-    useCallback(({ view }) => setDefinitions(view, definitions), [definitions]),
-  );
-  useTold(
-    editor,
-    useCallback(
-      ({ commands }) => {
-        // Words that were changed elsewhere: in the text form, or by taking another version.
-        if (shown.current === doc) return;
-        shown.current = doc;
-        commands.setContent(doc, { emitUpdate: false });
-      },
-      [doc],
-    ),
-  );
+  useGiven(editor, definitions, doc, shown, asContent);
 
   return (
     <WordHints>

@@ -5,14 +5,14 @@ import { Placeholder } from "@tiptap/extensions/placeholder";
 import { UndoRedo } from "@tiptap/extensions/undo-redo";
 import type { Node as PmNode } from "@tiptap/pm/model";
 import { EditorContent } from "@tiptap/react";
-import { useCallback, useEffect, useRef } from "react";
+import { useEffect, useRef } from "react";
 import { placeholderText } from "#core/document/placeholder";
-import type { PlaceholderAttrs } from "#core/document/types";
 import { escapeText, readText } from "#core/tokens/text-form";
-import { useTold } from "../ui/editor/use-told";
+import { placeholderAttrs } from "../ui/editor/placeholder-node";
+import { useGiven } from "./editor/use-given";
 import { useEditorOf } from "../ui/editor/use-editor";
 import { BlankChip, TokenChip } from "./editor/chips";
-import { definitionsPlugin, setDefinitions, type Definitions } from "./editor/definitions";
+import { definitionsPlugin, type Definitions } from "./editor/definitions";
 
 const Line = Node.create({ name: "doc", topNode: true, content: "(text | token | blank)*" });
 
@@ -29,10 +29,9 @@ function toText(doc: PmNode): string {
   doc.forEach((node) => {
     if (node.isText) text += escapeText(node.text ?? "");
     else {
-      const { name, fn, options } = node.attrs as PlaceholderAttrs;
       text += placeholderText({
         type: node.type.name === "blank" ? "blank" : "token",
-        attrs: { name, fn, options },
+        attrs: placeholderAttrs(node),
       });
     }
   });
@@ -85,20 +84,6 @@ export function TextField({ label, placeholder, text, definitions, onChange, onB
       hooks.current.onChange(shown.current);
     },
   }));
-  useTold(
-    editor,
-    useCallback(({ view }) => setDefinitions(view, definitions), [definitions]),
-  );
-  useTold(
-    editor,
-    useCallback(
-      ({ commands }) => {
-        if (shown.current === text) return;
-        shown.current = text;
-        commands.setContent(toLine(text), { emitUpdate: false });
-      },
-      [text],
-    ),
-  );
+  useGiven(editor, definitions, text, shown, toLine);
   return <EditorContent editor={editor} className="min-w-0 grow" />;
 }

@@ -204,7 +204,7 @@ export async function messageHtml(
 
 /** The raw message. @throws NotFound */
 export async function messageRaw(em: EntityManager, id: number): Promise<{ content: Buffer; name: string }> {
-  const message = await em.findOne(Message, { id }, { populate: ["case"] });
+  const message = await em.findOne(Message, { id }, { fields: ["raw", "case.number"] });
   if (!message?.raw) throw new NotFound("The raw message is not kept");
   return { content: await contentOf(em, message.raw.id), name: `${message.case.number}-${id}.eml` };
 }

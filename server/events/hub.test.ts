@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, expect, jest, test } from "@jest/globals";
-import { setTimeout as delay } from "node:timers/promises";
 import { query } from "../db/sql";
-import { testHouse, type TestHouse } from "../testing";
+import { eventually, testHouse, type TestHouse } from "../testing";
 import { closeHub, onEvent, openHub } from "./hub";
 import { CHANNEL, notify, type LiveEvent } from "./notify";
 
@@ -17,14 +16,8 @@ afterAll(async () => {
 
 const heard = jest.fn<(event: LiveEvent) => void>();
 
-/** Looks again and again until something was heard. */
-async function until(wanted: () => boolean): Promise<void> {
-  const end = Date.now() + 20_000;
-  while (!wanted()) {
-    if (Date.now() > end) throw new Error(`Heard only ${JSON.stringify(heard.mock.calls)}`);
-    await delay(10);
-  }
-}
+/** Waits until what was heard holds. */
+const until = (wanted: () => boolean) => eventually(() => Promise.resolve(wanted()), Boolean);
 
 test("what any process tells is heard, until one stops listening; what cannot be read ends nothing", async () => {
   const stop = onEvent(heard);

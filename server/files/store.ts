@@ -16,16 +16,14 @@ export function storeFile(em: EntityManager, content: Buffer): Promise<StoredFil
 
 /** The same for bytes whose digest is known. */
 export async function storeDigested(em: EntityManager, { content, sha256 }: Digested): Promise<StoredFile> {
-  const lock = { lockMode: LockMode.PESSIMISTIC_READ } as const;
-  const known = await em.findOne(StoredFile, { sha256 }, lock);
+  const known = await em.findOne(StoredFile, { sha256 }, { lockMode: LockMode.PESSIMISTIC_READ });
   if (known) return known;
   // Two that bring the same at once: the second waits here, and finds the first one’s.
-  await em.upsert(
+  return em.upsert(
     StoredFile,
     { sha256, size: content.byteLength, content },
-    { onConflictFields: ["sha256"], onConflictAction: "ignore" },
+    { onConflictFields: ["sha256"], onConflictAction: "merge", onConflictMergeFields: ["sha256"] },
   );
-  return em.findOneOrFail(StoredFile, { sha256 }, lock);
 }
 
 /** The bytes of a file that may be read. @throws NotFound */

@@ -233,7 +233,7 @@ async function nextNumber(em: EntityManager, replyId: number): Promise<number> {
   const last = await em.findOne(
     ReplyVersion,
     { reply: replyId, number: { $ne: null } },
-    { orderBy: { number: "desc" } },
+    { orderBy: { number: "desc" }, fields: ["number"] },
   );
   return (last?.number ?? 0) + 1;
 }

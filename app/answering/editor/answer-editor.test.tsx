@@ -1,34 +1,19 @@
 import { afterEach, beforeEach, describe, expect, test } from "@jest/globals";
-import { UndoRedo } from "@tiptap/extensions/undo-redo";
-import { Extension, type Editor } from "@tiptap/core";
+import type { Editor } from "@tiptap/core";
 import { act, cleanup, screen, waitFor, within } from "@testing-library/react";
 import { useEffect } from "react";
-import { testInput } from "#core/compose/testing";
 import { readMarkdown } from "#core/formats/markdown";
 import type { DraftSlip } from "#server/answering/draft";
+import { testLetterInputs } from "../testing";
 import { choose, show } from "../../testing/show";
-import { documentExtensions } from "../../ui/editor/schema";
 import { useEditorOf } from "../../ui/editor/use-editor";
 import { focusBlank, focusNamedBlank, focusOpenBlank, onTab } from "../blanks";
-import { decorationsPlugin } from "./decorations";
-import { BlankInAnswer, TokenInAnswer } from "./inline-views";
-import { letterPlugin, letterState, type LetterInputs } from "./letter-state";
+import { answerExtensions } from "./extensions";
+import { letterState } from "./letter-state";
 import SlipStack from "./slip-stack";
-import { Answer, SlipInAnswer } from "./slip-view";
 import { ownWords, slipJson, slipsOf } from "./slips";
 
 afterEach(cleanup);
-
-const { slips: _slips, ...input } = testInput([]);
-const inputs: LetterInputs = {
-  ...input,
-  recipient: "ottoline@example.org",
-  standing: { is: "known", news: null, confirmed: false },
-  to: null,
-  languageOf: () => null,
-  otherNames: [],
-  sentReplies: [],
-};
 
 const usual = { required: true, printed: true };
 const putOff: DraftSlip = {
@@ -72,20 +57,7 @@ let editor: Editor;
 
 function Page({ slips }: { slips: DraftSlip[] }) {
   const made = useEditorOf(() => ({
-    extensions: [
-      Answer,
-      SlipInAnswer,
-      TokenInAnswer,
-      BlankInAnswer,
-      ...documentExtensions,
-      UndoRedo,
-      Extension.create({
-        name: "letter",
-        addProseMirrorPlugins() {
-          return [letterPlugin(inputs), decorationsPlugin(this.editor)];
-        },
-      }),
-    ],
+    extensions: answerExtensions(testLetterInputs),
     content: { type: "doc", content: slips.map(slipJson) },
   }));
   useEffect(() => {

@@ -1,27 +1,19 @@
-import { Node } from "@tiptap/core";
-import type { Node as PmNode } from "@tiptap/pm/model";
 import type { EditorView } from "@tiptap/pm/view";
-import { NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from "@tiptap/react";
+import { NodeViewWrapper, type NodeViewProps } from "@tiptap/react";
 import { useMemo } from "react";
 import { styleOf } from "#core/compose/compose";
 import { fillBlank, fillToken } from "#core/compose/fill";
 import { labelOf } from "#core/compose/passages";
 import { placeholderText } from "#core/document/placeholder";
-import type { PlaceholderAttrs } from "#core/document/types";
 import { ownEntry } from "#core/tokens/own";
 import { blankLabel, type BlankValue } from "#core/tokens/blanks";
 import { useChosen } from "../../ui/editor/use-chosen";
-import { definedNode } from "../../ui/editor/schema";
+import { placeholderAttrs, placeholderNode } from "../../ui/editor/placeholder-node";
 import { fromWhere, WordSource } from "../../ui/word-source";
 import { BlankField } from "./blank-field";
 import { letterState, slipAround, type LetterState } from "./letter-state";
 import type { SlipAttrs } from "./slips";
 import { useLetter } from "./use-letter";
-
-function attrsOf(node: PmNode): PlaceholderAttrs {
-  const { name, fn, options } = node.attrs as PlaceholderAttrs;
-  return { name, fn, options };
-}
 
 /** The slip around a position as its node says it: the same as long as nothing of it but its words changes. */
 function slipAt(letter: LetterState, position: number | undefined): SlipAttrs | null {
@@ -34,7 +26,7 @@ function TokenView({ editor, node, getPos, selected }: NodeViewProps) {
   const inputs = useLetter(editor, (letter) => letter.inputs);
   const language = useLetter(editor, (letter) => slipAt(letter, getPos())?.language);
   const isChosen = useChosen(editor, selected);
-  const attrs = useMemo(() => attrsOf(node), [node]);
+  const attrs = useMemo(() => placeholderAttrs(node), [node]);
   const filled = useMemo(
     () =>
       inputs &&
@@ -73,7 +65,7 @@ function TokenView({ editor, node, getPos, selected }: NodeViewProps) {
 function BlankView({ editor, node, getPos }: NodeViewProps) {
   const inputs = useLetter(editor, (letter) => letter.inputs);
   const slip = useLetter(editor, (letter) => slipAt(letter, getPos()));
-  const attrs = useMemo(() => attrsOf(node), [node]);
+  const attrs = useMemo(() => placeholderAttrs(node), [node]);
   const given = slip && ownEntry(slip.values, attrs.name);
   const blank = slip && ownEntry(slip.blanks, attrs.name);
   const usual = useMemo(
@@ -128,19 +120,5 @@ export function setBlank(view: EditorView, slipId: string, name: string, value: 
   );
 }
 
-export const TokenInAnswer = Node.create({
-  ...definedNode("token"),
-  atom: true,
-  parseHTML: () => [{ tag: "span[data-token]" }],
-  renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-token": "" }],
-  addNodeView: () => ReactNodeViewRenderer(TokenView),
-});
-
-export const BlankInAnswer = Node.create({
-  ...definedNode("blank"),
-  atom: true,
-  selectable: false,
-  parseHTML: () => [{ tag: "span[data-blank]" }],
-  renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-blank": "" }],
-  addNodeView: () => ReactNodeViewRenderer(BlankView),
-});
+export const TokenInAnswer = placeholderNode("token", TokenView);
+export const BlankInAnswer = placeholderNode("blank", BlankView, false);

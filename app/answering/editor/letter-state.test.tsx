@@ -2,30 +2,15 @@ import { beforeEach, describe, expect, test } from "@jest/globals";
 import { Editor } from "@tiptap/core";
 import { EditorState } from "@tiptap/pm/state";
 import type { DecorationSet } from "@tiptap/pm/view";
-import { testInput } from "#core/compose/testing";
 import { readMarkdown } from "#core/formats/markdown";
-import { documentExtensions } from "../../ui/editor/schema";
+import { testLetterInputs as inputs } from "../testing";
 import { decorationsPlugin } from "./decorations";
-import { BlankInAnswer, TokenInAnswer } from "./inline-views";
-import { letterKey, letterPlugin, letterState, withInputs, type LetterInputs } from "./letter-state";
-import { Answer, SlipInAnswer } from "./slip-view";
+import { answerExtensions } from "./extensions";
+import { letterKey, letterPlugin, letterState, withInputs } from "./letter-state";
 import { ownWords, slipJson } from "./slips";
 
-const editor = new Editor({
-  element: null,
-  extensions: [Answer, SlipInAnswer, TokenInAnswer, BlankInAnswer, ...documentExtensions],
-});
+const editor = new Editor({ element: null, extensions: answerExtensions(inputs) });
 const { schema } = editor;
-const { slips: _slips, ...input } = testInput([]);
-const inputs: LetterInputs = {
-  ...input,
-  recipient: "ottoline@example.org",
-  standing: { is: "known", news: null, confirmed: false },
-  to: null,
-  languageOf: () => null,
-  otherNames: [],
-  sentReplies: [],
-};
 const slip = (id: string, markdown: string) => ({
   ...ownWords("en", id),
   document: readMarkdown(markdown).doc,

@@ -1,14 +1,20 @@
 import { Node } from "@tiptap/core";
 import { closeHistory } from "@tiptap/pm/history";
 import type { EditorView } from "@tiptap/pm/view";
-import { NodeViewContent, NodeViewWrapper, ReactNodeViewRenderer, type NodeViewProps } from "@tiptap/react";
+import {
+  NodeViewContent,
+  NodeViewWrapper,
+  ReactNodeViewRenderer,
+  useEditorState,
+  type NodeViewProps,
+} from "@tiptap/react";
 import { askedBlanks } from "#core/compose/unanswered";
 import { placeholdersOf } from "#core/document/walk";
 import { ownEntry } from "#core/tokens/own";
 import { blankLabel } from "#core/tokens/blanks";
 import { BlankField } from "./blank-field";
 import { setBlank } from "./inline-views";
-import type { LetterState } from "./letter-state";
+import { letterKey, type LetterState } from "./letter-state";
 import { ownWords, slipJson, slipsOf, type SlipAttrs } from "./slips";
 import { useStackParts } from "./stack-parts";
 import { useLetter } from "./use-letter";
@@ -48,13 +54,19 @@ function SlipView({ editor, node }: NodeViewProps) {
 
 /** Blanks that stand nowhere in the words are asked for above them. */
 function Steering({ editor, attrs }: Pick<NodeViewProps, "editor"> & { attrs: SlipAttrs }) {
-  const asked = useLetter(editor, (letter) => JSON.stringify(steeringOf(letter, attrs.id)));
+  // The same as long as it says the same, however often the letter is composed.
+  const asked = useEditorState({
+    editor,
+    selector: ({ editor: one }) => {
+      const letter = letterKey.getState(one.state);
+      return letter ? steeringOf(letter, attrs.id) : [];
+    },
+  });
   const language = useLetter(editor, ({ inputs }) => inputs.language);
-  const names = asked === null ? [] : (JSON.parse(asked) as ReturnType<typeof steeringOf>);
-  if (names.length === 0 || language === null) return null;
+  if (asked.length === 0 || language === null) return null;
   return (
     <div className="slip-steering" contentEditable={false}>
-      {names.map(({ name, open }) => {
+      {asked.map(({ name, open }) => {
         const blank = ownEntry(attrs.blanks, name);
         return (
           blank && (
@@ -111,21 +123,7 @@ export function dropSlip(view: EditorView, id: string): void {
 }
 
 /** Attributes of a slip: they live in the editor's document, so that undo covers takes and blanks too. */
-const attributes: Record<keyof SlipAttrs, unknown> = {
-  id: "",
-  versionId: null,
-  reply: null,
-  title: "",
-  part: "answer",
-  language: "en",
-  blanks: {},
-  passages: {},
-  values: {},
-  subject: null,
-  attachments: [],
-  versionNumber: null,
-  currentNumber: null,
-};
+const { document: _words, ...attributes } = { ...ownWords("en", ""), title: "" };
 
 export const Answer = Node.create({ name: "doc", topNode: true, content: "slip+" });
 

@@ -1,5 +1,5 @@
-import { Tooltip as Radix } from "radix-ui";
 import { useEffect, useRef, useState, type ReactNode } from "react";
+import { Hint } from "../hint";
 
 const REST_MS = 400;
 
@@ -29,31 +29,18 @@ export function WordHints({ children }: { children: ReactNode }) {
     >
       {children}
       {shown && (
-        <Radix.Root open>
-          <Radix.Trigger asChild>
-            <span
-              aria-hidden="true"
-              className="pointer-events-none fixed"
-              style={{
-                left: shown.box.left,
-                top: shown.box.top,
-                width: shown.box.width,
-                height: shown.box.height,
-              }}
-            />
-          </Radix.Trigger>
-          <Radix.Portal>
-            <Radix.Content
-              side="bottom"
-              align="start"
-              sideOffset={4}
-              collisionPadding={8}
-              className="pointer-events-none z-50 max-w-80 rounded-sm bg-ink px-2 py-1 text-sm text-sheet shadow-md [overflow-wrap:anywhere]"
-            >
-              {shown.words}
-            </Radix.Content>
-          </Radix.Portal>
-        </Radix.Root>
+        <Hint words={shown.words} align="start" open>
+          <span
+            aria-hidden="true"
+            className="pointer-events-none fixed"
+            style={{
+              left: shown.box.left,
+              top: shown.box.top,
+              width: shown.box.width,
+              height: shown.box.height,
+            }}
+          />
+        </Hint>
       )}
     </div>
   );

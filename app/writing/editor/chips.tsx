@@ -1,9 +1,7 @@
-import { Node } from "@tiptap/core";
-import { NodeViewWrapper, ReactNodeViewRenderer, useEditorState, type NodeViewProps } from "@tiptap/react";
+import { NodeViewWrapper, useEditorState, type NodeViewProps } from "@tiptap/react";
 import { placeholderText } from "#core/document/placeholder";
-import type { PlaceholderAttrs } from "#core/document/types";
 import { blankLabel } from "#core/tokens/blanks";
-import { definedNode } from "../../ui/editor/schema";
+import { placeholderAttrs, placeholderNode } from "../../ui/editor/placeholder-node";
 import { useChosen } from "../../ui/editor/use-chosen";
 import { WordSource } from "../../ui/word-source";
 import { definitionsOf } from "./definitions";
@@ -15,8 +13,8 @@ function Chip({ editor, node, selected }: NodeViewProps) {
     selector: ({ editor: one }) => definitionsOf(one.state),
     equalityFn: Object.is,
   });
-  const { name, fn, options } = node.attrs as PlaceholderAttrs;
-  const attrs = { name, fn, options };
+  const attrs = placeholderAttrs(node);
+  const { name } = attrs;
   const isBlank = node.type.name === "blank";
   const blank = isBlank ? definitions?.blanks[name] : undefined;
   const token = isBlank ? undefined : definitions?.tokens.get(name);
@@ -46,20 +44,5 @@ function Chip({ editor, node, selected }: NodeViewProps) {
   );
 }
 
-export const TokenChip = Node.create({
-  ...definedNode("token"),
-  atom: true,
-  selectable: true,
-  parseHTML: () => [{ tag: "span[data-token]" }],
-  renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-token": "" }],
-  addNodeView: () => ReactNodeViewRenderer(Chip),
-});
-
-export const BlankChip = Node.create({
-  ...definedNode("blank"),
-  atom: true,
-  selectable: true,
-  parseHTML: () => [{ tag: "span[data-blank]" }],
-  renderHTML: ({ HTMLAttributes }) => ["span", { ...HTMLAttributes, "data-blank": "" }],
-  addNodeView: () => ReactNodeViewRenderer(Chip),
-});
+export const TokenChip = placeholderNode("token", Chip);
+export const BlankChip = placeholderNode("blank", Chip);

@@ -1,0 +1,15 @@
+import { testInput } from "#core/compose/testing";
+import type { LetterInputs } from "./editor/letter-state";
+
+const { slips: _slips, ...input } = testInput([]);
+
+/** What a letter depends on beside its slips, for the case of the tests. */
+export const testLetterInputs: LetterInputs = {
+  ...input,
+  recipient: "ottoline@example.org",
+  standing: { is: "known", news: null, confirmed: false },
+  to: null,
+  languageOf: () => null,
+  otherNames: [],
+  sentReplies: [],
+};
