@@ -46,7 +46,7 @@ module.exports = {
       from: {
         path: "^app/",
         pathNot:
-          "^app/([^/]+/acts/.+|ui/(desk|events|paper)|ui/nowhere|entry\\.server|account/(sign-in|sign-out|sessions)|waiting/(route|home)|answering/(route|draft|opened|send|strip-search|file|library-file|message-html|message-raw)|shelves/(route|rows|arrange|proposals)|writing/(new|route|save|trials|history)|setup/(route|facts|fact|signatures|stationery|usual|fields|people)|outside/(route|mailbox|message|message-html|attachment))\\.tsx?$",
+          "^app/([^/]+/acts/.+|ui/(desk|events|paper)|ui/not-found|entry\\.server|account/(sign-in|sign-out|sessions)|waiting/(route|home)|answering/(route|resources/.+)|shelves/(route|rows|arrange|proposals)|writing/(new|route|history|resources/.+)|setup/(route|facts|fact|signatures|stationery|usual|fields|people)|outside/(route|mailbox|message|message-html|attachment))\\.tsx?$",
       },
       to: { path: "^server/", dependencyTypesNot: ["type-only"] },
     },

@@ -8,7 +8,7 @@ import {
   type HandleErrorFunction,
 } from "react-router";
 import { log } from "#server/log";
-import { framesOf, told } from "#server/told";
+import { framesOf, loggable } from "#server/told";
 
 const ABORT_MS = 10_000;
 
@@ -54,7 +54,7 @@ export default function handleRequest(
           code = 500;
           log.error({
             event: "rendering failed",
-            error: told(error),
+            error: loggable(error),
           });
         },
       },
@@ -68,7 +68,7 @@ export const handleError: HandleErrorFunction = (error, { request }) => {
   log.error({
     event: "request failed",
     path: new URL(request.url).pathname,
-    error: told(error),
+    error: loggable(error),
     stack: framesOf(error),
   });
 };

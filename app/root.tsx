@@ -1,10 +1,11 @@
 import type { ReactNode } from "react";
-import { Links, Meta, Outlet, Scripts, ScrollRestoration, useRouteLoaderData } from "react-router";
+import { Links, Meta, Outlet, Scripts, ScrollRestoration } from "react-router";
 import type { Route } from "./+types/root";
 import { ErrorPage } from "./ui/error-page";
+import { useNonce, type RootData } from "./ui/nonce";
 import "./styles.css";
 
-export function loader({ context }: Route.LoaderArgs) {
+export function loader({ context }: Route.LoaderArgs): RootData {
   return { nonce: context.nonce };
 }
 
@@ -12,7 +13,7 @@ export function loader({ context }: Route.LoaderArgs) {
 export const shouldRevalidate = () => false;
 
 export function Layout({ children }: { children: ReactNode }) {
-  const nonce = useRouteLoaderData<typeof loader>("root")?.nonce;
+  const nonce = useNonce();
   return (
     <html lang="en">
       <head>

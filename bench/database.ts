@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { connect, disconnect, migrate } from "#server/db/orm";
-import { startBoss, useBoss } from "#server/jobs/boss";
+import { startBoss, useBoss } from "#server/queue/boss";
 import { seedDemo } from "../demo/seed";
 import { ensurePackages, postgres } from "../scripts/debian";
 import { startPostgres } from "../scripts/postgres";

@@ -1,13 +1,13 @@
 import { fork } from "node:child_process";
 import { monitorEventLoopDelay } from "node:perf_hooks";
 import { setTimeout as delay } from "node:timers/promises";
-import { openCase } from "#server/answering/open";
+import { readOpenCase } from "#server/answering/open";
 import { messageHtml } from "#server/cases/conversation";
 import { cleanMessage } from "#server/cases/clean";
 import { waitingCases } from "#server/cases/waiting";
 import { Case, Message } from "#server/db/entities/cases";
 import { Person } from "#server/db/entities/people";
-import { startBoss, useBoss } from "#server/jobs/boss";
+import { startBoss, useBoss } from "#server/queue/boss";
 import { viewerOf } from "#server/people/viewer";
 import { stopRankers } from "#server/ranking/house-ranker";
 import { stopReading } from "#server/reading/pool";
@@ -72,7 +72,7 @@ export function benchHostile(): Promise<object> {
           );
           if (!message) throw new Error("Nothing was received");
           const subject = await em().findOneOrFail(Case, { id: message.case.id });
-          await openCase(em(), viewer, subject.number, 0, new Date());
+          await readOpenCase(em(), viewer, subject.number, 0, new Date());
           await waitingCases(em(), viewer, {
             list: "us",
             whose: "all",

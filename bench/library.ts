@@ -8,7 +8,7 @@ import { houseRanker, stopRankers } from "#server/ranking/house-ranker";
 import { readFilter } from "#server/replies/filter";
 import { importLibrary } from "#server/replies/import";
 import { listReplies } from "#server/replies/list";
-import { stripReplies } from "#server/replies/strip";
+import { stripReplies } from "#server/strip/strip";
 import { readDemo } from "../demo/read";
 import { onDemoDatabase } from "./database";
 import { percentiles, random } from "./measure";

@@ -33,7 +33,7 @@ async function camera(
   return { page, take };
 }
 
-async function openCase(page: Page, customer: string): Promise<void> {
+async function showCase(page: Page, customer: string): Promise<void> {
   await page.goto(`/waiting?whose=all&text=${encodeURIComponent(customer)}`);
   await page
     .getByRole("link", { name: new RegExp(customer) })
@@ -63,8 +63,8 @@ async function writing({ page, take }: Camera): Promise<void> {
 }
 
 /** Three questions at once: two of them answered, a choice open. */
-async function answering({ page, take }: Camera, name: string): Promise<void> {
-  await openCase(page, "Ravenscroft");
+async function takeAnswering({ page, take }: Camera, name: string): Promise<void> {
+  await showCase(page, "Ravenscroft");
   await page.keyboard.press("Enter");
   await page.getByText("in your answer").first().waitFor();
   await page.keyboard.press("Escape");
@@ -98,8 +98,8 @@ export function takePictures(): Promise<object> {
       await waiting(light);
       await keeping(light);
       await writing(await camera(browser, program, "tadeo"));
-      await answering(await camera(browser, program, "bram"), "answering");
-      await answering(await camera(browser, program, "idris", "dark"), "answering-dark");
+      await takeAnswering(await camera(browser, program, "bram"), "answering");
+      await takeAnswering(await camera(browser, program, "idris", "dark"), "answering-dark");
       return { pictures: FOLDER };
     } finally {
       await browser.close();

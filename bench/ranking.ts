@@ -2,8 +2,8 @@ import { join } from "node:path";
 import MiniSearch from "minisearch";
 import type { PastInquiry, RankedText } from "#core/ranking/inquiry";
 import { Ranker } from "#core/ranking/ranker";
-import { inquiryText } from "#core/ranking/text";
-import type { WordVectors } from "#core/ranking/vectors";
+import { inquiryText } from "#core/ranking/words/text";
+import type { WordVectors } from "#core/ranking/vectors/word-vectors";
 import { wordVectors } from "#server/ranking/word-vectors";
 import { readRanking, type RankedInquiry } from "../cli/rank";
 

@@ -5,7 +5,7 @@ import type { Customer } from "#server/db/entities/customers";
 import { LetterReply, SentLetter } from "#server/db/entities/answering";
 import { Reply, ReplyVariant, ReplyVersion } from "#server/db/entities/library";
 import type { Person, Team } from "#server/db/entities/people";
-import { queue } from "#server/jobs/boss";
+import { queue } from "#server/queue/boss";
 import type { Conversation } from "./schema";
 import { find } from "./find";
 import { query } from "#server/db/sql";
@@ -34,7 +34,7 @@ export async function seedConversations(
   const byAge = [...conversations].sort((a, b) => b.hours_ago - a.hours_ago);
   const lookUps: Case[] = [];
   for (const [index, conversation] of byAge.entries()) {
-    const subject = await openCase(em, conversation, cast);
+    const subject = await seedCase(em, conversation, cast);
     seedMessages(em, conversation, subject, index, { ...cast, versions, variants });
     if (conversation.booking) lookUps.push(subject);
   }
@@ -42,7 +42,7 @@ export async function seedConversations(
   for (const subject of lookUps) await queue(em, "look-up", { case: subject.id });
 }
 
-async function openCase(
+async function seedCase(
   em: EntityManager,
   conversation: Conversation,
   { teams, customers, now }: Cast,

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { answerReady, choose, header, nextMail, openCase, rawMail, said, signIn } from "./house";
+import { answerReady, choose, header, nextMail, showCase, rawMail, said, signIn } from "./house";
 
 test("the oldest case is answered by keyboard alone, and the customer reads what was meant", async ({
   page,
@@ -65,7 +65,7 @@ test("the oldest case is answered by keyboard alone, and the customer reads what
 
 test("blanks are filled in place, passages follow them, and nothing leaves with a gap", async ({ page }) => {
   await signIn(page);
-  await openCase(page, "Ottoline");
+  await showCase(page, "Ottoline");
   await page.keyboard.type("put off");
   await expect(page.getByRole("option", { name: /Sailing put off by weather/ })).toHaveAttribute(
     "aria-selected",
@@ -105,7 +105,7 @@ test("blanks are filled in place, passages follow them, and nothing leaves with 
 
 test("a letter is called back within its ten seconds, and is the draft again", async ({ page }) => {
   await signIn(page);
-  await openCase(page, "Halvard");
+  await showCase(page, "Halvard");
   await page.keyboard.type("roof box");
   await expect(page.getByRole("option", { name: /Roof box/ })).toHaveAttribute("aria-selected", "true");
   await page.keyboard.press("Enter");
@@ -123,7 +123,7 @@ test("a letter is called back within its ten seconds, and is the draft again", a
 
 test("a draft is there again after the browser goes, word for word", async ({ page, context }) => {
   await signIn(page);
-  await openCase(page, "Greta");
+  await showCase(page, "Greta");
   const answer = page.getByRole("textbox", { name: "Our answer" });
   await page.keyboard.type("seasick");
   await expect(page.getByRole("option", { name: /Seasickness/ })).toHaveAttribute("aria-selected", "true");

@@ -15,7 +15,7 @@ export async function signIn(page: Page, email = "maren@example.com"): Promise<v
 }
 
 /** Opens the case of a customer from the list of all that wait. */
-export async function openCase(page: Page, customer: string): Promise<void> {
+export async function showCase(page: Page, customer: string): Promise<void> {
   await page.goto(`/waiting?whose=all&text=${encodeURIComponent(customer)}`);
   await page
     .getByRole("link", { name: new RegExp(customer) })

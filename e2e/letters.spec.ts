@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { deliverToUs, mailbox, nextMail, openCase, said, signIn } from "./house";
+import { deliverToUs, mailbox, nextMail, showCase, said, signIn } from "./house";
 
 test("what is sent is what is seen: another reply on the page is not the letter that goes", async ({
   page,
@@ -11,7 +11,7 @@ test("what is sent is what is seen: another reply on the page is not the letter 
     subject: "roof box",
     text: "Does a roof box count as part of the height of my car?",
   });
-  await openCase(page, "Lena Seen");
+  await showCase(page, "Lena Seen");
   const answer = page.getByRole("textbox", { name: "Our answer" });
   const preview = page.getByRole("region", { name: /reads for this case/ });
   const send = page.getByRole("button", { name: "Send, take the next" });
@@ -58,7 +58,7 @@ test("somebody who was forwarded our letter gets nothing that is the customer's 
     subject: "my cabin",
     text: "Is there a cabin on the late boat?",
   });
-  await openCase(page, "Ina Owner");
+  await showCase(page, "Ina Owner");
   await page.keyboard.press("Escape");
   await page.keyboard.type("There is.");
   await page.keyboard.press("Control+Shift+Enter");
@@ -106,7 +106,7 @@ test("what is typed when the session has ended is told of, and is there again af
     subject: "late again",
     text: "Is the last boat late again?",
   });
-  await openCase(page, "Paul Late");
+  await showCase(page, "Paul Late");
   await page.keyboard.press("Escape");
   await page.keyboard.type("It is");
   await expect(page.getByText("kept", { exact: true })).toBeVisible();
@@ -133,7 +133,7 @@ test("going to another case waits for the last words, and a server that is away 
     subject: "going on",
     text: "May we go on board early?",
   });
-  await openCase(page, "Kim Going");
+  await showCase(page, "Kim Going");
   await page.keyboard.press("Escape");
   // The save is slow: the next case comes only behind it.
   await page.route("**/draft", async (route) => {
@@ -167,7 +167,7 @@ test("going to another case waits for the last words, and a server that is away 
 
 test("words that a document cannot hold are cleaned when they are pasted, and stay", async ({ page }) => {
   await signIn(page, "tadeo@example.com");
-  await openCase(page, "Greta");
+  await showCase(page, "Greta");
   await page.keyboard.press("Escape");
   const answer = page.getByRole("textbox", { name: "Our answer" });
   const html = [
@@ -188,7 +188,7 @@ test("words that a document cannot hold are cleaned when they are pasted, and st
 
 test("signing out leaves nothing to go back to, and ends what was open", async ({ page, context }) => {
   await signIn(page, "sunniva@example.com");
-  await openCase(page, "Maeve");
+  await showCase(page, "Maeve");
   const address = page.url();
   const other = await context.newPage();
   await other.goto("/sessions");

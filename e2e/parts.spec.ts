@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { openCase, said, signIn } from "./house";
+import { showCase, said, signIn } from "./house";
 
 /** The shelves in the order in which they stand, by their handles. */
 function shelves(page: Page): Promise<string[]> {
@@ -72,7 +72,7 @@ test("the slips of an answer are put into another order by a finger, and by the 
 }) => {
   const page = await (await browser.newContext({ hasTouch: true })).newPage();
   await signIn(page);
-  await openCase(page, "Stella");
+  await showCase(page, "Stella");
   await page.keyboard.type("lost on board");
   await expect(page.getByRole("option", { selected: true })).toContainText(/lost/i);
   await page.keyboard.press("Enter");

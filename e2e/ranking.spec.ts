@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { deliverToUs, nextMail, openCase, said, signIn } from "./house";
+import { deliverToUs, nextMail, showCase, said, signIn } from "./house";
 
 const write = (name: string, subject: string, text: string) =>
   deliverToUs({
@@ -20,7 +20,7 @@ async function openNew(page: Page, customer: string): Promise<void> {
       timeout: 1000,
     });
   }).toPass();
-  await openCase(page, customer);
+  await showCase(page, customer);
 }
 
 /** Questions that one reply of the shelf answers without a blank, and words of that reply. */
@@ -58,7 +58,7 @@ test("twenty easy cases: from opened to sent it takes two keystrokes", async ({ 
   await signIn(page);
   await openNew(page, "Number19");
   for (const [index, [, , reads]] of easy.entries()) {
-    await openCase(page, `Number${index}`);
+    await showCase(page, `Number${index}`);
     // Names that begin alike are told apart by the heading.
     await expect(page.getByText(`easy.number${index}@example.org`)).toBeVisible();
     await expect(page.getByRole("region", { name: /reads for this case/ })).toContainText(reads);

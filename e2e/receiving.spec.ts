@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { createTransport } from "nodemailer";
-import { deliverToUs, header, nextMail, openCase, setFaults, signIn } from "./house";
+import { deliverToUs, header, nextMail, showCase, setFaults, signIn } from "./house";
 
 /** A message as an old mail program sends it: 8-bit Latin-1, an encoded subject, parts within parts. */
 function oldFashioned(from: string): Buffer {
@@ -58,7 +58,7 @@ test("mail from a plain client becomes a case, is answered, and the answer threa
   const id = /Message-ID: (<[^>]+>)/.exec(raw.toString("latin1"))?.[1];
 
   await signIn(page);
-  await openCase(page, "Jörg");
+  await showCase(page, "Jörg");
   await expect(page.getByRole("heading", { name: "Gepäck auf der Fähre" })).toBeVisible();
   const theirs = page.getByRole("article", { name: "From Jörg Müller" });
   await expect(theirs).toContainText("Grüße! Darf mein großer Koffer mit in den Salon?");
@@ -116,7 +116,7 @@ test("mail for nobody here is refused with words; mail without a sender is kept,
   });
   transport.close();
   await signIn(page);
-  await openCase(page, "nameless");
+  await showCase(page, "nameless");
   await expect(page.getByRole("article", { name: "From nameless@example.net" })).toContainText(
     "It names no sender; the address that it was delivered from stands for one.",
   );
@@ -136,7 +136,7 @@ test("a customer writes in from outside, is answered, and a refusal shows with t
   await setFaults({ mail: "refuses", only: "tandem@example.org" });
   try {
     // What has a subject of its own is a case of its own.
-    await openCase(page, "one more thing");
+    await showCase(page, "one more thing");
     await expect(page.getByRole("article", { name: "From Thea Bramwell" }).last()).toContainText(
       "Does the tandem need a helmet?",
     );

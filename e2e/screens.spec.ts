@@ -1,6 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
 import { violations } from "./axe";
-import { openCase, setFaults, signIn } from "./house";
+import { showCase, setFaults, signIn } from "./house";
 
 /** What the browser complains of on a page from now on, each with the address that it was on. */
 function complaints(page: Page): string[] {
@@ -58,7 +58,7 @@ for (const [colorScheme, customer] of [
       await page.getByRole("tab", { name: panel }).click();
       expect({ panel, found: await violations(page) }).toEqual({ panel, found: [] });
     }
-    await openCase(page, customer);
+    await showCase(page, customer);
     expect(await violations(page)).toEqual([]);
     await page.getByRole("combobox", { name: "Find on the shelf" }).fill("put off");
     await expect(page.getByRole("option", { name: /put off by weather/ })).toHaveAttribute(
@@ -94,7 +94,7 @@ test("the example of the stationery waits for its paper", async ({ page }) => {
 
 test("what has no first name, no booking and three questions is answered without a gap", async ({ page }) => {
   await signIn(page);
-  await openCase(page, "Ravenscroft");
+  await showCase(page, "Ravenscroft");
   await expect(page.getByText("No booking is named in this case.")).toBeVisible();
   const strip = page.getByRole("combobox", { name: "Find on the shelf" });
   for (const [query, title, key] of [
@@ -122,7 +122,7 @@ test("what has no first name, no booking and three questions is answered without
 
 test("names with markup, braces and quotes stay names", async ({ page }) => {
   await signIn(page);
-  await openCase(page, "Bobbins");
+  await showCase(page, "Bobbins");
   await page.getByRole("combobox", { name: "Find on the shelf" }).fill("name put right");
   await expect(page.getByRole("option", { name: /Name put right/ })).toHaveAttribute("aria-selected", "true");
   await page.keyboard.press("Enter");
@@ -135,7 +135,7 @@ test("a greeting by another name, a promise without attachment and a doubled sig
   page,
 }) => {
   await signIn(page);
-  await openCase(page, "Edda");
+  await showCase(page, "Edda");
   await page.keyboard.press("Escape");
   await page.keyboard.type("Dear Halvard Moe, the form is attached. TODO");
   const look = page.getByRole("complementary", { name: "Second look" });
@@ -154,7 +154,7 @@ test("the booking system may be broken: the case opens all the same and says so"
     await page.getByLabel("Subject").fill("another booking");
     await page.getByRole("button", { name: "Send", exact: true }).click();
     await expect(page.getByText("Sent. It is a case now")).toBeVisible();
-    await openCase(page, "another booking");
+    await showCase(page, "another booking");
     await expect(page.getByText("The booking system answers 500")).toBeVisible();
     await page.keyboard.press("Escape");
     await page.keyboard.type("We look it up by hand.");

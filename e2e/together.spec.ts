@@ -1,15 +1,15 @@
 import { expect, test } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { mailbox, nextMail, openCase, said, signIn } from "./house";
+import { mailbox, nextMail, showCase, said, signIn } from "./house";
 
 test("two agents on one case see each other at once, and only one answer goes out", async ({ browser }) => {
   const one = await (await browser.newContext()).newPage();
   const two = await (await browser.newContext()).newPage();
   await signIn(one, "maren@example.com");
   await signIn(two, "bram@example.com");
-  await openCase(one, "Kofi");
-  await openCase(two, "Kofi");
+  await showCase(one, "Kofi");
+  await showCase(two, "Kofi");
   await expect(one.getByText("Bram Tessler has this case open too")).toBeVisible();
   await expect(two.getByText("Maren Oduya has this case open too")).toBeVisible();
 
@@ -40,7 +40,7 @@ test("a process killed between queuing and delivery loses nothing, and is starte
   page,
 }) => {
   await signIn(page);
-  await openCase(page, "Freya");
+  await showCase(page, "Freya");
   await page.getByRole("combobox", { name: "Find on the shelf" }).fill("charging");
   await expect(page.getByRole("option", { name: /Electric cars/ })).toHaveAttribute("aria-selected", "true");
   await page.keyboard.press("Enter");

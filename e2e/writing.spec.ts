@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Page } from "@playwright/test";
-import { choose, nextMail, openCase, rawMail, said, signIn } from "./house";
+import { choose, nextMail, showCase, rawMail, said, signIn } from "./house";
 
 /** A picture of one dot. */
 const dot = Buffer.from(
@@ -185,7 +185,7 @@ test("a curator writes a reply with blanks, passages, a picture and a file; an a
 
 /** Answers a customer's case with the reply about the lifts. */
 async function answer(page: Page, customer: string, harbours: string[]): Promise<void> {
-  await openCase(page, customer);
+  await showCase(page, customer);
   await page.keyboard.type("lifts out");
   await expect(page.getByRole("option", { name: /Lifts out of order/ })).toHaveAttribute(
     "aria-selected",
@@ -207,7 +207,7 @@ test("an agent's proposal is compared word by word, published and taken by colle
   test.setTimeout(300_000);
   const bram = await as(browser, "bram@example.com");
   // An answer under way has taken the version of today.
-  await openCase(bram, "Yusuf");
+  await showCase(bram, "Yusuf");
   const underWay = bram.url();
   await bram.keyboard.type("dogs aboard");
   await expect(bram.getByRole("option", { name: /Dogs aboard/ })).toHaveAttribute("aria-selected", "true");
@@ -240,7 +240,7 @@ test("an agent's proposal is compared word by word, published and taken by colle
   await expect(ours).toContainText("Dogs are welcome");
   await expect(ours).not.toContainText("Muzzles");
   await expect(bram.getByText(/newer version/)).toBeVisible();
-  await openCase(bram, "Rashid");
+  await showCase(bram, "Rashid");
   await bram.keyboard.type("dogs aboard");
   await expect(bram.getByRole("option", { name: /Dogs aboard/ })).toHaveAttribute("aria-selected", "true");
   await bram.keyboard.press("Enter");
@@ -266,7 +266,7 @@ test("nobody reads another's personal shelf: not by address, search, form or dat
     expect((await other.goto(`/replies/new?from=${address.split("/").at(-1)}`))?.status()).toBe(404);
     await other.goto("/shelves?q=ravioli");
     await expect(other.getByText("Ravioli at the harbour")).toBeHidden();
-    await openCase(other, "Wilma");
+    await showCase(other, "Wilma");
     await other.keyboard.type("ravioli");
     await expect(other.getByText("Nothing on the shelf is like that.")).toBeVisible();
     await expect(other.getByRole("option", { name: /Ravioli/ })).toBeHidden();

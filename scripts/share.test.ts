@@ -11,7 +11,7 @@ test("tests are what stands beside code as such, the tests of the interface, and
     ["app/ui/latest.tsx", "a"],
     ["e2e/house.ts", "a"],
     ["app/styles.css", "a\na\na"],
-    ["core/ranking/english.vec", "a"],
+    ["core/ranking/vectors/english.vec", "a"],
   ];
   expect(shareOf(files)).toEqual({ lines: 10, tests: 7 });
 });

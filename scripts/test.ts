@@ -41,12 +41,12 @@ function run(
       env: { ...process.env, ...options.env },
     });
     let output = "";
-    const hear = (chunk: Buffer) => {
+    const onData = (chunk: Buffer) => {
       output += chunk.toString();
       if (options.show) process.stdout.write(chunk);
     };
-    child.stdout.on("data", hear);
-    child.stderr.on("data", hear);
+    child.stdout.on("data", onData);
+    child.stderr.on("data", onData);
     child.once("exit", (code) => resolve({ code: code ?? 1, output }));
   });
 }

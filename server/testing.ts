@@ -6,7 +6,7 @@ import { Case, Message } from "./db/entities/cases";
 import { Customer, CustomerAddress } from "./db/entities/customers";
 import { Reply, UsualReply } from "./db/entities/library";
 import { House, Person, Team } from "./db/entities/people";
-import { startBoss, useBoss } from "./jobs/boss";
+import { startBoss, useBoss } from "./queue/boss";
 import { hashPassword } from "./people/password";
 import { viewerOf, type Viewer } from "./people/viewer";
 import { stopRankers } from "./ranking/house-ranker";

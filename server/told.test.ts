@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { query } from "./db/sql";
 import { testDatabase } from "./db/testing";
-import { framesOf, told } from "./told";
+import { framesOf, loggable } from "./told";
 
 test("a log learns the kind of an error, never the values of a statement", async () => {
   const database = await testDatabase();
@@ -12,7 +12,7 @@ test("a log learns the kind of an error, never the values of a statement", async
     [secret, secret, secret],
   ).catch((error: unknown) => error);
   await database.drop();
-  expect(told(failed)).toBe("database 22P02");
+  expect(loggable(failed)).toBe("database 22P02");
   expect(framesOf(failed)).not.toContain(secret);
   const unreadable = (() => {
     try {
@@ -21,7 +21,7 @@ test("a log learns the kind of an error, never the values of a statement", async
       return error;
     }
   })();
-  expect(told(unreadable)).toBe("SyntaxError");
-  expect(told(new Error("one line\nand another"))).toBe("Error: one line");
-  expect(told(secret)).toBe("something that is no error: string");
+  expect(loggable(unreadable)).toBe("SyntaxError");
+  expect(loggable(new Error("one line\nand another"))).toBe("Error: one line");
+  expect(loggable(secret)).toBe("something that is no error: string");
 });

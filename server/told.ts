@@ -11,7 +11,7 @@ const LONGEST = 300;
  * What went wrong, as a log may keep it: never values of statements, bodies or drafts. Errors of the database carry
  * whole statements with their values in their message, and parsers parts of what they read: of those only the kind is told.
  */
-export function told(error: unknown): string {
+export function loggable(error: unknown): string {
   if (!(error instanceof Error)) return `something that is no error: ${typeof error}`;
   for (let one: unknown = error; one instanceof Error; one = one.cause) {
     const { data } = inDatabase.safeParse(one);
@@ -38,7 +38,7 @@ export function endOnFaults(
   write: (line: { event: string; error: string; stack: string | undefined }) => void,
 ): void {
   const end = (event: string) => (error: unknown) => {
-    write({ event, error: told(error), stack: framesOf(error) });
+    write({ event, error: loggable(error), stack: framesOf(error) });
     process.exit(1);
   };
   process.on("uncaughtException", end("fault that nobody caught"));

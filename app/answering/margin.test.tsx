@@ -4,7 +4,7 @@ import { createRef } from "react";
 import type { SendCheck } from "#core/checks/check";
 import { show } from "../testing/show";
 import { Margin } from "./margin";
-import { SetAside } from "./set-aside";
+import { SetAside } from "./draft/set-aside";
 import type { AnswerHandle } from "./use-answer";
 
 afterEach(cleanup);

@@ -3,21 +3,21 @@ import { lazy, Suspense, useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
-import type { StripReply } from "#server/replies/strip";
+import type { StripReply } from "#server/strip/strip";
 import { Button } from "../ui/button";
 import { SaveWords } from "../ui/save-words";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { Time } from "../ui/time";
-import { Difference } from "./difference";
-import { KeptDraft } from "./kept-draft";
-import { Files } from "./files";
+import { Difference } from "./strip/difference";
+import { KeptDraft } from "./draft/kept-draft";
+import { Files } from "./sending/files";
 import { Margin } from "./margin";
-import { previewOf } from "./preview";
-import { RecipientLine } from "./recipient-line";
-import { SetAside } from "./set-aside";
-import { Signature } from "./signature";
-import { SubjectLine } from "./subject-line";
+import { previewOf } from "./letter/preview";
+import { RecipientLine } from "./sending/recipient-line";
+import { SetAside } from "./draft/set-aside";
+import { Signature } from "./letter/signature";
+import { SubjectLine } from "./sending/subject-line";
 import type { AnswerHandle } from "./use-answer";
 
 const SlipStack = lazy(() => import("./editor/slip-stack"));
@@ -58,7 +58,9 @@ export function OurAnswer({
     [open, looked, answer.patterns, answer.languageOf],
   );
   const otherwise =
-    open.lately && considered.length > 0 && !considered.includes(open.lately.reply.key) ? open.lately : null;
+    open.recentAnswer && considered.length > 0 && !considered.includes(open.recentAnswer.reply.key)
+      ? open.recentAnswer
+      : null;
   const navigate = useNavigate();
   const keep = async () => {
     // What is kept is what is saved: the last words must be in it.
@@ -142,7 +144,7 @@ export function OurAnswer({
 }
 
 /** That a colleague answered much the same with another reply: two customers should not hear two things. */
-function Otherwise({ lately }: { lately: NonNullable<OpenCase["lately"]> }) {
+function Otherwise({ lately }: { lately: NonNullable<OpenCase["recentAnswer"]> }) {
   const { number, label, person, at, reply, sameCustomer } = lately;
   return (
     <p role="note" className="border-b border-line py-2 text-sm">

@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { useLoaderData } from "react-router";
 import { z } from "zod";
-import { openCase } from "#server/answering/open";
+import { readOpenCase } from "#server/answering/open";
 import { MOST_PAGES } from "#server/cases/conversation";
 import { neighbours } from "#server/cases/waiting";
 import { idInPath } from "#server/edge";
@@ -22,7 +22,7 @@ export async function loader(args: Route.LoaderArgs) {
     const number = idInPath.parse(args.params.number);
     const { earlier } = readQuery(args.request, query);
     const [open, around] = await Promise.all([
-      openCase(em, viewer, number, earlier, now),
+      readOpenCase(em, viewer, number, earlier, now),
       neighbours(em, viewer, number),
     ]);
     return { open, around };

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { createPortal, flushSync } from "react-dom";
 import { Link, useNavigate } from "react-router";
-import type { StripReply } from "#server/replies/strip";
+import type { StripReply } from "#server/strip/strip";
 import type { OpenCase } from "#server/answering/open";
 import { Kbd } from "../ui/kbd";
 import { StaleLine, type Stale } from "../ui/stale";
@@ -9,14 +9,14 @@ import { useToast } from "../ui/toast";
 import { usePerson } from "../ui/use-person";
 import { useShortcut } from "../ui/use-shortcut";
 import { useSettledBeforeLeaving } from "../ui/use-settled";
-import { focusOpenBlank } from "./blanks";
-import { useOffers } from "./offers";
+import { focusOpenBlank } from "./editor/blanks";
+import { useOffers } from "./strip/offers";
 import { OurAnswer } from "./our-answer";
-import { Strip } from "./strip";
-import { TheirSide } from "./their-side";
+import { Strip } from "./strip/strip";
+import { TheirSide } from "./inquiry/their-side";
 import { useAnswer } from "./use-answer";
-import { useStrip } from "./use-strip";
-import { useSend } from "./use-send";
+import { useStrip } from "./strip/use-strip";
+import { useSendLetter } from "./sending/use-send-letter";
 
 export interface Around {
   previous: number | null;
@@ -55,7 +55,7 @@ export function Spread({
   // The words must be on the page before the hand can be put on them.
   const showAnswer = useCallback(() => flushSync(() => setLooking(false)), []);
   const looked = looking && strip.chosen && !taken.has(strip.chosen.key) ? strip.chosen : null;
-  const send = useSend(open, answer, { showsOther: looked !== null, show: showAnswer });
+  const send = useSendLetter(open, answer, { showsOther: looked !== null, show: showAnswer });
   useSettledBeforeLeaving(
     answer.saver,
     useCallback(

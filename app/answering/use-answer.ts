@@ -7,22 +7,22 @@ import type { PatternEngine } from "#core/conditions/patterns";
 import type { Doc } from "#core/document/types";
 import type { OpenCase } from "#server/answering/open";
 import type { DraftFile } from "#server/answering/files";
-import type { StripReply } from "#server/replies/strip";
-import { draftSaver, keptDraft, type DraftSaver } from "./draft-saver";
+import type { StripReply } from "#server/strip/strip";
+import { draftSaver, keptDraft, type DraftSaver } from "./draft/draft-saver";
 import type { SaveState } from "../ui/saver";
 import { letterKey, letterState, withInputs, type LetterState } from "./editor/letter-state";
 import { answerExtensions } from "./editor/extensions";
 import { cleanHtml } from "../ui/editor/paste";
-import { useTold } from "../ui/editor/use-told";
+import { useEditorEffect } from "../ui/editor/use-editor-effect";
 import { useEditorOf } from "../ui/editor/use-editor";
-import { isEmptySlip, keptSlip, ownWords, slipJson, slipsOf } from "./editor/slips";
-import { focusBlank } from "./blanks";
-import { letterInputs } from "./inputs";
-import { useLanguageGuess } from "./use-language-guess";
-import { useOtherNames } from "./use-other-names";
-import { usePatterns } from "./use-patterns";
-import type { Offers } from "./offers";
-import { alreadyIn, takeReply } from "./take";
+import { isEmptySlip, keptSlip, ownWordsSlip, slipJson, slipsOf } from "./editor/slips";
+import { focusBlank } from "./editor/blanks";
+import { letterInputs } from "./letter/inputs";
+import { useLanguageGuess } from "./letter/use-language-guess";
+import { useOtherNames } from "./sending/use-other-names";
+import { usePatterns } from "./letter/use-patterns";
+import type { Offers } from "./strip/offers";
+import { alreadyIn, takeReply } from "./letter/take";
 
 export interface AnswerHandle {
   editor: Editor | null;
@@ -67,7 +67,7 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
   // The editor and the saver begin with the case as it was opened; what changes later reaches them by itself.
   const [firstInputs] = useState(inputs);
   const [opened] = useState(open);
-  const slips = open.draft?.slips ?? [ownWords(open.language)];
+  const slips = open.draft?.slips ?? [ownWordsSlip(open.language)];
 
   const editor = useEditorOf(() => ({
     enableInputRules: true,
@@ -122,7 +122,7 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
     };
   }, [editor, opened, offers, person]);
 
-  useTold(
+  useEditorEffect(
     editor,
     useCallback(
       ({ state, view }) => {

@@ -12,7 +12,7 @@ import { useAct } from "../ui/act";
 import { exactTime, useClock } from "../ui/time";
 import type { Route } from "./+types/fact";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
-import { useSend } from "./use-send";
+import { useSave } from "./use-save";
 import { DateField } from "../ui/date-field";
 
 export async function loader(args: Route.LoaderArgs) {
@@ -39,7 +39,7 @@ const preview = z.object({
 export default function Fact({ loaderData }: Route.ComponentProps) {
   const { fact, values, uses, mayDescribe } = loaderData;
   const { timeZone } = useClock();
-  const { send, problem } = useSend(`/setup/facts/${fact.key}`);
+  const { send, problem } = useSave(`/setup/facts/${fact.key}`);
   const act = useAct();
   const [draft, setDraft] = useState(draftOf(fact.value));
   const [from, setFrom] = useState("");

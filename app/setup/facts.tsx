@@ -11,7 +11,7 @@ import { Select } from "../ui/select";
 import { relativeTime, useClock } from "../ui/time";
 import type { Route } from "./+types/facts";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
-import { useSend } from "./use-send";
+import { useSave } from "./use-save";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -97,7 +97,7 @@ const newFactForm = z.pipe(
 );
 
 function NewFact() {
-  const { act } = useSend("/setup");
+  const { act } = useSave("/setup");
   const form = useFormOf(newFactForm, { label: "", type: "text", draft: draftOf(null) });
   const { errors, isSubmitting } = form.formState;
   const type = useWatch({ control: form.control, name: "type" });

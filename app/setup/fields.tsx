@@ -9,7 +9,7 @@ import { Button } from "../ui/button";
 import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/fields";
-import { useSend } from "./use-send";
+import { useSave } from "./use-save";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -22,7 +22,7 @@ export async function loader(args: Route.LoaderArgs) {
 /** Fields that the house adds to its cases; each is a token at once. */
 export default function Fields({ loaderData }: Route.ComponentProps) {
   const { fields } = loaderData;
-  const { send, problem } = useSend("/setup");
+  const { send, problem } = useSave("/setup");
   return (
     <>
       <title>Case fields · Plain Shelf</title>
@@ -63,7 +63,7 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
 
 function NewField() {
   const form = useFormOf(newFieldSchema, { label: "", type: "text" });
-  const { act } = useSend("/setup");
+  const { act } = useSave("/setup");
   const { errors } = form.formState;
   const add = form.handleSubmit(async (input) => {
     if (taken(form, await act("new-field", input, "Replies can use it now."))) form.reset();

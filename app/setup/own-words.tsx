@@ -3,15 +3,15 @@ import { useMemo, useState } from "react";
 import { fillOwn } from "#core/compose/fill";
 import type { Doc } from "#core/document/types";
 import { emptyDocument } from "#core/document/schema";
-import { isGuaranteed } from "#core/tokens/guarantee";
+import { isGuaranteed } from "#core/checks/guarantee";
 import type { Token } from "#core/tokens/catalogue";
 import type { Context } from "#core/tokens/context";
 import { LetterBlocks } from "../ui/letter-blocks";
-import { BodyEditor } from "../writing/body-editor";
+import { BodyEditor } from "../writing/editor/body-editor";
 import type { Definitions } from "../writing/editor/definitions";
-import { Inspector } from "../writing/inspector";
-import { valueRows } from "../writing/token-list";
-import { TokenMenu } from "../writing/token-menu";
+import { Inspector } from "../writing/desk/inspector";
+import { valueRows } from "../writing/tokens/token-list";
+import { TokenMenu } from "../writing/tokens/token-menu";
 
 interface Props {
   label: string;

@@ -6,7 +6,7 @@ import { signedIn } from "#server/web/context";
 import { Button } from "../ui/button";
 import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import type { Route } from "./+types/people";
-import { useSend } from "./use-send";
+import { useSave } from "./use-save";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -41,7 +41,7 @@ export default function People({ loaderData }: Route.ComponentProps) {
 const DETAILS = ["title", "department", "phone"] as const;
 
 function Row({ person }: { person: LackingPerson }) {
-  const { act } = useSend("/setup");
+  const { act } = useSave("/setup");
   const form = useFormOf(personDetailsSchema, {
     title: person.title ?? "",
     department: person.department ?? "",

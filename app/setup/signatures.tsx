@@ -8,7 +8,7 @@ import type { Doc } from "#core/document/types";
 import { Button } from "../ui/button";
 import type { Route } from "./+types/signatures";
 import { OwnWords, ownTokensOnly } from "./own-words";
-import { useSend } from "./use-send";
+import { useSave } from "./use-save";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -76,7 +76,7 @@ function SignatureForm({
   label: string;
 }) {
   const [words, setWords] = useState<Doc | null>(null);
-  const { send, problem } = useSend("/setup");
+  const { send, problem } = useSave("/setup");
   return (
     <form
       className="mt-3 flex flex-col gap-3"

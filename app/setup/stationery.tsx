@@ -12,10 +12,10 @@ import { readMarkdown } from "#core/formats/markdown";
 import type { Doc } from "#core/document/types";
 import { Button } from "../ui/button";
 import { PaperFrame } from "../ui/paper-frame";
-import { useUpload } from "../writing/use-upload";
+import { useUpload } from "../writing/reply/use-upload";
 import type { Route } from "./+types/stationery";
 import { OwnWords, ownTokensOnly } from "./own-words";
-import { useSend } from "./use-send";
+import { useSave } from "./use-save";
 import { Checkbox } from "../ui/checkbox";
 import { TabList, TabPanel, Tabs } from "../ui/tabs";
 
@@ -68,7 +68,7 @@ function PaperForm({
   tokens: ReadonlyMap<string, Token>;
   context: Context;
 }) {
-  const { send, problem } = useSend("/setup");
+  const { send, problem } = useSave("/setup");
   const { upload, problem: uploadProblem } = useUpload();
   const [paper, setPaper] = useState<Paper>(
     stationery.paper ?? {

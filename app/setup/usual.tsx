@@ -4,7 +4,7 @@ import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/usual";
-import { useSend } from "./use-send";
+import { useSave } from "./use-save";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -17,7 +17,7 @@ export async function loader(args: Route.LoaderArgs) {
 /** What first answers open and close with, by team and channel. */
 export default function Usual({ loaderData }: Route.ComponentProps) {
   const { rows } = loaderData;
-  const { send, problem } = useSend("/setup");
+  const { send, problem } = useSave("/setup");
   const teams = [...new Map(rows.map((row) => [row.team, row.teamName]))];
   const choice = (row: UsualRow | undefined) =>
     row && (

@@ -30,7 +30,7 @@ export async function loader(args: Route.LoaderArgs) {
 
 /** Browse, search, filter and tidy the replies of all shelves that one may see. */
 export default function Shelves({ loaderData }: Route.ComponentProps) {
-  const { filter, found, known, shelves, owners, reach, lately, columns, proposals, pageSize, role } =
+  const { filter, found, known, shelves, owners, reach, recentlyUsed, columns, proposals, pageSize, role } =
     loaderData;
   const [params] = useSearchParams();
   const [selected, setSelection] = useState<Selection>(emptySelection);
@@ -48,7 +48,7 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
         shelves={shelves}
         current={filter.shelf}
         reach={reach}
-        lately={lately}
+        lately={recentlyUsed}
         proposals={proposals}
         mayArrange={role !== "agent"}
       />

@@ -1,5 +1,5 @@
 import { readMarkdown } from "#core/formats/markdown";
-import type { StripReply } from "#server/replies/strip";
+import type { StripReply } from "#server/strip/strip";
 
 let versions = 0;
 

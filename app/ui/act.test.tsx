@@ -5,7 +5,7 @@ import { useState } from "react";
 import { createMemoryRouter, Link, Outlet, RouterProvider } from "react-router";
 import * as z from "zod/mini";
 import { Acts, useAct, type Outcome } from "./act";
-import { refusalOf, told } from "./told";
+import { refusalOf, answerOrRefusal } from "./refusal";
 
 afterEach(cleanup);
 
@@ -49,7 +49,7 @@ function show(action: (request: Request) => unknown, loader = () => 0) {
         {
           path: "/publish",
           action: ({ request }) =>
-            told({ serverAction: () => Promise.resolve().then(() => action(request)) }),
+            answerOrRefusal({ serverAction: () => Promise.resolve().then(() => action(request)) }),
         },
       ],
     },
@@ -120,14 +120,14 @@ const answered = (text: string, init: ResponseInit) => () => {
 };
 
 test("what a server in front of the actions says is told as it says it", async () => {
-  const answer = await told({
+  const answer = await answerOrRefusal({
     serverAction: answered("That is too large: at most 2 MB are taken here.", { status: 413 }),
   });
   expect(refusalOf(answer)).toEqual({
     problem: "That is too large: at most 2 MB are taken here.",
     status: 413,
   });
-  const page = await told({
+  const page = await answerOrRefusal({
     serverAction: answered("<html>bad gateway</html>", { status: 502 }),
   });
   expect(refusalOf(page)).toEqual({ problem: "The server said 502", status: 502 });

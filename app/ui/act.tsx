@@ -1,7 +1,7 @@
 import { createContext, useCallback, useContext, useEffect, useRef, useState, type ReactNode } from "react";
 import { useFetcher, type SubmitTarget } from "react-router";
 import * as z from "zod/mini";
-import { refusalOf, type Refusal } from "./told";
+import { refusalOf, type Refusal } from "./refusal";
 
 /** What an act came to: what the server answered, or why it refused, in words. */
 export type Outcome<T> = { ok: true; data: T } | ({ ok: false } & Refusal);

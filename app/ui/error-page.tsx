@@ -1,11 +1,11 @@
 import { isRouteErrorResponse, Link } from "react-router";
 
-interface Told {
+interface PageWords {
   title: string;
   words: string;
 }
 
-function tell(error: unknown): Told {
+function wordsFor(error: unknown): PageWords {
   if (!isRouteErrorResponse(error)) {
     return {
       title: "Something went wrong here",
@@ -22,7 +22,7 @@ function tell(error: unknown): Told {
 
 /** The one error page. */
 export function ErrorPage({ error }: { error: unknown }) {
-  const { title, words } = tell(error);
+  const { title, words } = wordsFor(error);
   return (
     <main className="mx-auto mt-16 max-w-xl bg-sheet px-10 py-8">
       <title>{`${title} · Plain Shelf`}</title>

@@ -2,13 +2,13 @@ import { z } from "zod";
 import { arrive, leave } from "#server/answering/presence";
 import { Case } from "#server/db/entities/cases";
 import { entityManager } from "#server/db/orm";
-import { rowChangedBy } from "#server/events/changed";
+import { rowChangedBy } from "#server/cases/changed";
 import { onEvent } from "#server/events/hub";
 import type { LiveEvent } from "#server/events/notify";
 import { log } from "#server/log";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/events";
-import { told } from "#server/told";
+import { loggable } from "#server/told";
 import { idInPath } from "#server/edge";
 
 const query = z.object({
@@ -46,7 +46,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
           .catch((error: unknown) =>
             log.warn({
               event: "presence failed",
-              error: told(error),
+              error: loggable(error),
             }),
           );
       };
@@ -58,7 +58,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
         rowChangedBy(event).then(
           // Without a row anything may have changed: the list is loaded anew.
           (row) => write(row ? `event: row\ndata: ${JSON.stringify(row)}\n\n` : "event: queue\ndata:\n\n"),
-          (error: unknown) => log.warn({ event: "changed case not read", error: told(error) }),
+          (error: unknown) => log.warn({ event: "changed case not read", error: loggable(error) }),
         );
       };
       const stopListening = onEvent((event) => {
@@ -86,7 +86,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
             .catch((error: unknown) =>
               log.warn({
                 event: "presence failed",
-                error: told(error),
+                error: loggable(error),
               }),
             );
         }

@@ -1,7 +1,11 @@
 import { useRouteLoaderData } from "react-router";
-import type { loader } from "../root";
+
+/** What every page has of its root. */
+export interface RootData {
+  nonce: string;
+}
 
 /** The nonce of this page, for styles that parts of the interface bring with them. */
 export function useNonce(): string | undefined {
-  return useRouteLoaderData<typeof loader>("root")?.nonce;
+  return useRouteLoaderData<() => RootData>("root")?.nonce;
 }

@@ -22,11 +22,11 @@ export function useLive(shows: Shows): void {
   useEffect(() => {
     const source = new EventSource(address);
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const hear = () => {
+    const reloadSoon = () => {
       clearTimeout(timer);
       timer = setTimeout(() => void latest.current.revalidate(), GATHER_MS);
     };
-    for (const kind of KINDS) source.addEventListener(kind, hear);
+    for (const kind of KINDS) source.addEventListener(kind, reloadSoon);
     source.addEventListener("row", (event: MessageEvent<string>) => {
       const now = latest.current.shows;
       if (typeof now === "object" && "list" in now) now.list(event.data);

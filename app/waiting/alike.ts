@@ -1,4 +1,4 @@
-import { fitWords } from "#core/ranking/words";
+import { fitWords } from "#core/ranking/fit-words";
 import type { WaitingRow } from "#server/cases/waiting";
 import type { Best, BestReply } from "#server/ranking/kept";
 

@@ -2,7 +2,7 @@ import { lazy, Suspense, useEffect, useState } from "react";
 import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { z } from "zod";
 import { MOST_ROWS, waitingCases, type WaitingRow } from "#server/cases/waiting";
-import { fitWords } from "#core/ranking/words";
+import { fitWords } from "#core/ranking/fit-words";
 import { bestReplies } from "#server/ranking/best";
 import type { Best, BestReply } from "#server/ranking/kept";
 import { log } from "#server/log";
@@ -20,7 +20,7 @@ import { useChanges } from "./use-changes";
 import { inBands } from "./bands";
 import { CasePreview } from "./case-preview";
 import { Alike, Ruler, PlainRows } from "./rows";
-import { told } from "#server/told";
+import { loggable } from "#server/told";
 
 const query = z.object({
   list: z.enum(["us", "customer"]).catch("us"),
@@ -52,7 +52,7 @@ clientLoader.hydrate = true as const;
 
 /** The list serves without its best replies; it says so. */
 function unranked(error: unknown): null {
-  const said = told(error);
+  const said = loggable(error);
   log.error({ event: "ranking the waiting cases failed", error: said });
   return null;
 }

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { WaitingRow } from "#server/cases/waiting";
 import { ExactTime, Time, timeLeft, useClock } from "../ui/time";
-import { fitWords } from "#core/ranking/words";
+import { fitWords } from "#core/ranking/fit-words";
 import type { Best } from "#server/ranking/kept";
 import { Mark } from "../ui/mark";
 import type { AlikeGroup } from "./alike";
@@ -91,7 +91,7 @@ export function PlainRows({ rows, ...listed }: { rows: WaitingRow[] } & Omit<Lis
   );
 }
 
-interface Told {
+interface RowDetails {
   when: React.ReactNode;
   /** Whether it stands under its best reply, which need not be told again. */
   underReply?: boolean;
@@ -107,7 +107,7 @@ function Stretches<G extends Group>({
   section,
 }: {
   groups: G[];
-  section: (group: G, list: (tell: (row: WaitingRow) => Told) => React.ReactNode) => React.ReactNode;
+  section: (group: G, list: (tell: (row: WaitingRow) => RowDetails) => React.ReactNode) => React.ReactNode;
   /** Null on a list that tells of none. */
   best: Record<number, Best> | null;
 } & Omit<Listed, "best">) {
@@ -185,7 +185,7 @@ function Row({
   row: WaitingRow;
   best: Best | "not known" | null;
   onSelect: (number: number) => void;
-} & Told) {
+} & RowDetails) {
   const name = row.organisation ?? row.customer;
   return (
     <Link

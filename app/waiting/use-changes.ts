@@ -58,7 +58,7 @@ export function useChanges(rows: WaitingRow[], filter: WaitingFilter): WaitingRo
   const { revalidate } = useRevalidator();
   const [changes, setChanges] = useState<Changes>({ since: rows, ...NOTHING });
   const current = changes.since === rows ? changes : { since: rows, ...NOTHING };
-  const hear = useCallback(
+  const onRow = useCallback(
     (data: string) => {
       const read = changedShape.safeParse(JSON.parse(data));
       // What is searched for is found by the server alone.
@@ -81,7 +81,7 @@ export function useChanges(rows: WaitingRow[], filter: WaitingFilter): WaitingRo
     },
     [rows, filter, viewer, revalidate],
   );
-  useLive(useMemo(() => ({ list: hear }), [hear]));
+  useLive(useMemo(() => ({ list: onRow }), [onRow]));
   const { isBehind } = current;
   useEffect(() => {
     if (!isBehind) return;

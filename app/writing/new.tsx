@@ -5,7 +5,7 @@ import * as zm from "zod/mini";
 import { newReplySchema, replyParts } from "#core/forms/library";
 import { z } from "zod";
 import { wordsToKeep } from "#server/answering/keep";
-import { findReply } from "#server/replies/access";
+import { findReply } from "#server/access/replies";
 import { listShelves } from "#server/replies/shelves";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
@@ -16,7 +16,7 @@ import { FormProblem, taken, useFormOf } from "../ui/form";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { useAct } from "../ui/act";
 import type { Route } from "./+types/new";
-import { KeptWords } from "./kept-words";
+import { KeptWords } from "./tokens/kept-words";
 import { idInPath } from "#server/edge";
 import { sameWords, Select } from "../ui/select";
 

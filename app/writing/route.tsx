@@ -1,4 +1,4 @@
-import { openReply } from "#server/replies/open-writing";
+import { openReply } from "#server/writing/open";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/route";

@@ -1,7 +1,7 @@
 import { re2Patterns } from "../conditions/re2";
 import type { Library, LibraryProblem, LibraryReply } from "../formats/library";
 import { catalogue, type OwnToken, type Token } from "../tokens/catalogue";
-import { tokensUsed } from "../tokens/used";
+import { tokensUsed } from "./tokens-used";
 import { checkReply, type WrittenReply } from "./writing";
 
 /** One finding for whoever keeps the library. */
@@ -35,10 +35,10 @@ function factsOf(library: Library): OwnToken[] {
  */
 export function lint(library: Library, problems: LibraryProblem[], now: string | null = null): LintFinding[] {
   const input = { tokens: libraryTokens(library), facts: factsOf(library), patterns: re2Patterns, now };
-  const nowhere = { reply: null, language: null, where: null, line: null, column: null };
+  const noPlace = { reply: null, language: null, where: null, line: null, column: null };
   const usedFacts = new Set<string>();
   const findings = problems.map(({ where, line, column, message }): LintFinding => ({
-    ...nowhere,
+    ...noPlace,
     code: "unreadable",
     message,
     where,
@@ -52,13 +52,13 @@ export function lint(library: Library, problems: LibraryProblem[], now: string |
       const key = `${language} ${message}`;
       if (seen.has(key)) continue;
       seen.add(key);
-      findings.push({ ...nowhere, reply: reply.id, language, code, message });
+      findings.push({ ...noPlace, reply: reply.id, language, code, message });
     }
     for (const name of tokensUsed(written)) usedFacts.add(name);
   }
   for (const key of Object.keys(library.houseFacts)) {
     if (!usedFacts.has(`house.${key}`))
-      findings.push({ ...nowhere, code: "fact-unused", message: `No reply uses the house fact “${key}”` });
+      findings.push({ ...noPlace, code: "fact-unused", message: `No reply uses the house fact “${key}”` });
   }
   return findings;
 }

@@ -40,7 +40,7 @@ interface Stretch {
 const stretches = new WeakMap<Letter, Stretch[]>();
 
 /** The stretches of text that a person wrote, as against values and braces that are meant; with their offset in the letter. */
-function ownWords(letter: Letter): Stretch[] {
+function writtenStretches(letter: Letter): Stretch[] {
   const known = stretches.get(letter);
   if (known) return known;
   const found: Stretch[] = [];
@@ -90,7 +90,7 @@ function keep(pattern: RegExp, text: string, found: readonly Found[]): void {
 /** Where a pattern is found in the words that a person wrote. @param pattern global */
 export function foundInOwnWords(letter: Letter, pattern: RegExp): { start: number; text: string }[] {
   const all: { start: number; text: string }[] = [];
-  for (const { text, start } of ownWords(letter))
+  for (const { text, start } of writtenStretches(letter))
     for (const found of foundIn(text, pattern)) all.push({ start: start + found.at, text: found.text });
   return all;
 }

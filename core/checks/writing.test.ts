@@ -5,7 +5,7 @@ import { readMarkdown } from "../formats/markdown";
 import { blanksSchema } from "../tokens/blanks";
 import { catalogue, type OwnToken } from "../tokens/catalogue";
 import { outOfDate } from "./dates";
-import { tokensUsed } from "../tokens/used";
+import { tokensUsed } from "./tokens-used";
 import { checkReply, type WrittenReply } from "./writing";
 
 const facts: OwnToken[] = [

@@ -10,13 +10,13 @@ import { passagesOf, sizeOf, walk } from "../document/walk";
 import type { Blanks } from "../tokens/blanks";
 import type { OwnToken, Token } from "../tokens/catalogue";
 import { formatFunctions } from "../tokens/format";
-import { isGuaranteed, knownWhere, whyUncertain, type SubjectMatter } from "../tokens/guarantee";
+import { isGuaranteed, knownWhere, whyUncertain, type SubjectMatter } from "./guarantee";
 import { ownEntry } from "../tokens/own";
 import { readText, type TextPiece } from "../tokens/text-form";
 import { outOfDate } from "./dates";
 import { withExamples } from "./examples";
 import { factWords } from "./facts";
-import { never } from "./never";
+import { isUnsatisfiable } from "./unsatisfiable";
 import { greetings, signOffs } from "./phrases";
 
 /** Where a writer has to look. Positions in a body count as ProseMirror's do, in a subject as text does. */
@@ -121,7 +121,7 @@ function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used)
         );
     }
     if (!usedIds.has(id)) add("look", "passage-unused", `The passage “${id}” is used nowhere`, at);
-    if (never(passage.when, reply.blanks))
+    if (isUnsatisfiable(passage.when, reply.blanks))
       add("wrong", "passage-never", `The passage “${id}” can never stand`, at);
   }
   const codes = {

@@ -1,7 +1,7 @@
 import type { Condition } from "../conditions/condition";
 import { evaluate, valuesOf, type Values } from "../conditions/evaluate";
 import type { PatternEngine } from "../conditions/patterns";
-import { inWords } from "../conditions/words";
+import { inWords } from "../conditions/in-words";
 import type { PassageRef } from "../document/definition";
 import { blankLabel, blankValue } from "../tokens/blanks";
 import { ownEntry } from "../tokens/own";
@@ -59,7 +59,7 @@ export function decidePassages(
   return new Map(
     Object.entries(slip.passages).map(([id, passage]) => {
       const verdict = evaluate(passage.when, values);
-      return [id, { words: wordsOf(passage.when, slip, tokens), ...verdict }];
+      return [id, { words: conditionInWords(passage.when, slip, tokens), ...verdict }];
     }),
   );
 }
@@ -70,7 +70,7 @@ const worded = new WeakMap<
   { blanks: Slip["blanks"]; tokens: ReadonlyMap<string, Token>; words: string }
 >();
 
-function wordsOf(
+function conditionInWords(
   condition: Condition,
   slip: Pick<Slip, "blanks">,
   tokens: ReadonlyMap<string, Token>,

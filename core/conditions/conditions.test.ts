@@ -5,7 +5,7 @@ import { valueOf } from "../tokens/values";
 import { conditionSchema, MAX_MATCHED_LENGTH, operators, type Condition } from "./condition";
 import { evaluate, valuesOf } from "./evaluate";
 import { re2Patterns } from "./re2";
-import { inWords } from "./words";
+import { inWords } from "./in-words";
 
 const blanks: Record<string, unknown> = {
   harbour: ["Tarn Head", "Pellick"],

@@ -81,7 +81,12 @@ export function coverage(
       if (stands.some(Boolean) && !stands.every(Boolean)) continue;
       const kind = stands[0] ? "always" : "never";
       const words = kind === "never" ? "can never stand" : "stands whatever is chosen";
-      findings.push({ kind, blank: name, passages: [use.id], message: `The passage ${say(use)} ${words}` });
+      findings.push({
+        kind,
+        blank: name,
+        passages: [use.id],
+        message: `The passage ${useInWords(use)} ${words}`,
+      });
     }
     if (steered.length < 2) continue;
     const open = values.filter((_, index) => tables.every(({ stands }) => !stands[index]));
@@ -110,7 +115,7 @@ function overlaps(blank: string, tables: Table[]): CoverageFinding[] {
       const neverBothOut = one.stands.every((stands, at) => stands || other.stands[at]);
       const bothAtTimes = one.stands.some((stands, at) => stands && other.stands[at]);
       if (!neverBothOut || !bothAtTimes) return [];
-      const message = `The passages ${say(one.use)} and ${say(other.use)} overlap: one always stands, and sometimes both do`;
+      const message = `The passages ${useInWords(one.use)} and ${useInWords(other.use)} overlap: one always stands, and sometimes both do`;
       return [{ kind: "overlap", blank, passages: [one.use.id, other.use.id], message }];
     }),
   );
@@ -131,6 +136,6 @@ function isSingle(value: BlankValue): boolean {
   return !Array.isArray(value) || value.length === 1;
 }
 
-function say(use: PassageUse): string {
+function useInWords(use: PassageUse): string {
   return use.otherwise ? `“${use.id}” (otherwise)` : `“${use.id}”`;
 }

@@ -1,13 +1,15 @@
 import { compareDocuments, type ComparedLine } from "./compare";
 import type { Doc } from "./types";
-import { wordSet, wordsOf } from "./walk";
+import { wordSet, documentText } from "./walk";
 
 /** Two replies are look-alikes where they share so many of the words of the shorter one. */
 const ALIKE = 0.5;
 
 /** Whether two replies look alike: enough that one may be taken for the other. */
 export function lookAlike(a: { title: string; document: Doc }, b: { title: string; document: Doc }): boolean {
-  return share(wordsOf(a.document), wordsOf(b.document)) >= ALIKE || share(a.title, b.title) >= ALIKE;
+  return (
+    share(documentText(a.document), documentText(b.document)) >= ALIKE || share(a.title, b.title) >= ALIKE
+  );
 }
 
 /** A line that keeps less of its words is told whole, as it was and as it is: word by word it could not be read. */

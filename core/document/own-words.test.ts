@@ -1,13 +1,13 @@
 import { describe, expect, test } from "@jest/globals";
 import { readMarkdown } from "../formats/markdown";
 import { ownWordsIn } from "./own-words";
-import { wordsOf } from "./walk";
+import { documentText } from "./walk";
 
 const doc = (text: string) => readMarkdown(text).doc;
 const shelved = doc("The ship is {$blank.hours :integer} hours late.\n\nA coffee is on us.");
 const own = (text: string) => {
   const { added, changed } = ownWordsIn(doc(text), shelved);
-  return { added: added.map((block) => wordsOf({ type: "doc", content: [block] })), changed };
+  return { added: added.map((block) => documentText({ type: "doc", content: [block] })), changed };
 };
 
 describe("a person's own words in a reply", () => {

@@ -1,5 +1,5 @@
 import type { Block, Doc } from "./types";
-import { passagesOf, walk, wordSet, wordsOf } from "./walk";
+import { passagesOf, walk, wordSet, documentText } from "./walk";
 
 /** What a person wrote into a reply that they took. */
 export interface OwnWords {
@@ -40,7 +40,7 @@ function needsItsReply(block: Block): boolean {
 }
 
 function textOf(block: Block): string {
-  return wordsOf({ type: "doc", content: [block] });
+  return documentText({ type: "doc", content: [block] });
 }
 
 function shareOf(words: Set<string>, others: Set<string>): number {

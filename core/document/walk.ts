@@ -53,7 +53,7 @@ function markedPassages(node: Inline): PassageRef[] {
 }
 
 /** The words of a document, “…” in place of its placeholders, for searching and previews. */
-export function wordsOf(doc: Doc): string {
+export function documentText(doc: Doc): string {
   const words: string[] = [];
   walk(doc, (node) => {
     if (node.type === "text") words.push(node.text);

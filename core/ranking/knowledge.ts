@@ -1,32 +1,32 @@
 import type { PastInquiry, RankedText } from "./inquiry";
-import type { Words } from "./lexicon";
-import { foremost } from "./order";
-import { PAUSE } from "./pause";
+import type { Words } from "./words/lexicon";
+import { foremost } from "./shared/order";
+import { PAUSE } from "./shared/pause";
 import { Reader } from "./reader";
-import { Remembered } from "./remembered";
-import type { NewReply } from "./space";
+import { Remembered } from "./terms/remembered";
+import type { NewReply } from "./terms/vector-space";
 import {
   SHARES,
-  taughtScores,
-  taughtSums,
-  takeBack,
-  teach,
-  type Lesson,
-  type Step,
+  modelScores,
+  modelSums,
+  revert,
+  train,
+  type Features,
+  type ModelUpdate,
   type Sums,
-} from "./teacher";
-import type { WordVectors } from "./vectors";
+} from "./learning/linear-model";
+import type { WordVectors } from "./vectors/word-vectors";
 
 /** What each kind of nearness counts. They were chosen on inquiries of several kinds and hold for any library. */
-const WEIGHTS = { ownWords: 16, ownGrams: 17, words: 28, grams: 28, meaning: 4.1, taught: 12 };
+const WEIGHTS = { ownTerms: 16, ownGrams: 17, words: 28, grams: 28, meaning: 4.1, learned: 12 };
 /** What a reply's own text counts beside one past inquiry, in its meaning. */
 const OWN_MEANING = 2;
 /** In a large library, the meaning of so many replies is compared: those that are foremost by all else. */
 const MOST_MEANT = 1000;
-/** How often the linear model goes over what it learns from, and how much work that may be: lessons times replies. */
+/** How often the linear model goes over what it learns from, and how much work that may be: examples times replies. */
 const PASSES = 15;
 const MOST_WORK = 2_000_000;
-/** Fewer lessons than this teach nothing about so many replies: they are left to the answers that come. */
+/** Fewer examples than this teach nothing about so many replies: they are left to the answers that come. */
 const FEWEST_LESSONS = 500;
 /** In a large library a text's common terms tell little, and so many numbers are added up for each kind of terms. */
 const MOST_NUMBERS = 40_000;
@@ -53,37 +53,37 @@ export class Knowledge {
   put(reply: RankedText): void {
     const text = this.reader.readReply(reply);
     this.reader.count(text);
-    const lesson = this.reader.weigh(text);
+    const features = this.reader.weigh(text);
     const at = this.#open(reply);
-    this.#setOwn(at, lesson);
-    this.#teach(lesson, at);
+    this.#setOwn(at, features);
+    this.#train(features, at);
   }
 
   /** Learns what was asked and by which reply it was answered. @returns what takes it back */
   learn(past: PastInquiry): Unlearn {
     const text = this.reader.readInquiry(past);
     this.reader.count(text);
-    const lesson = this.reader.weigh(text);
+    const features = this.reader.weigh(text);
     const at = this.placeOf(past);
     if (at === undefined) return () => undefined;
-    this.#addPast(at, lesson, 1);
+    this.#addPast(at, features, 1);
     this.places[at]?.past.add([{ id: past.id, text }], (texts) => this.reader.words.weighAll(texts));
-    const steps = [this.#teach(lesson, at)];
+    const steps = [this.#train(features, at)];
     for (const swapped of past.swapped ?? []) {
       const wrong = this.#at.get(swapped);
-      if (wrong !== undefined) steps.push(this.#teach(lesson, at, wrong));
+      if (wrong !== undefined) steps.push(this.#train(features, at, wrong));
     }
     return () => {
-      this.#addPast(at, lesson, -1);
+      this.#addPast(at, features, -1);
       this.places[at]?.past.remove(past.id);
-      for (const step of steps) takeBack(this.reader, lesson, step);
+      for (const step of steps) revert(this.reader, features, step);
     };
   }
 
-  #addPast(at: number, { words, grams, meaning }: Lesson, times: 1 | -1): void {
+  #addPast(at: number, { words, grams, meaning }: Features, times: 1 | -1): void {
     this.reader.words.addPast(at, words, times);
     this.reader.grams.addPast(at, grams, times);
-    this.reader.meanings?.addPast(at, meaning, times);
+    this.reader.textVectors?.addPast(at, meaning, times);
   }
 
   /** Takes in new replies and the past, with pauses. */
@@ -109,7 +109,7 @@ export class Knowledge {
       return at === undefined ? [] : [{ one, at, text: inquiries[index] ?? [] }];
     });
     const byReply = known.toSorted((a, b) => a.at - b.at);
-    const { words, grams, meanings } = this.reader;
+    const { words, grams, textVectors } = this.reader;
     let next = 0;
     const fresh: NewReply[] = [];
     for (const at of this.places.keys()) {
@@ -120,7 +120,7 @@ export class Knowledge {
       this.places[at]?.past.add(known, (texts) => words.weighAll(texts));
       const pasts = answered.map(({ text }) => text);
       fresh.push({ reply: at, own: own[at] ?? [], pasts });
-      if (meanings) yield* meanings.adding(at, own[at] ?? [], OWN_MEANING, pasts);
+      if (textVectors) yield* textVectors.adding(at, own[at] ?? [], OWN_MEANING, pasts);
     }
     yield* words.adding(fresh);
     yield* grams.adding(fresh);
@@ -131,11 +131,11 @@ export class Knowledge {
   *#practise(all: { at: number; text: Words }[]): Generator<undefined> {
     const most = Math.floor(MOST_WORK / Math.max(1, this.places.length));
     if (most < FEWEST_LESSONS) return;
-    const lessons = all.slice(-most).map(({ at, text }) => ({ at, lesson: this.reader.weigh(text) }));
-    const passes = Math.min(PASSES, Math.floor(most / Math.max(1, lessons.length)));
+    const examples = all.slice(-most).map(({ at, text }) => ({ at, features: this.reader.weigh(text) }));
+    const passes = Math.min(PASSES, Math.floor(most / Math.max(1, examples.length)));
     for (let pass = 0; pass < passes; pass += 1) {
-      for (const [index, { at, lesson }] of lessons.entries()) {
-        this.#teach(lesson, at);
+      for (const [index, { at, features }] of examples.entries()) {
+        this.#train(features, at);
         if (index % PAUSE === 0) yield;
       }
     }
@@ -154,14 +154,14 @@ export class Knowledge {
     return at;
   }
 
-  #setOwn(at: number, text: Lesson): void {
+  #setOwn(at: number, text: Features): void {
     this.reader.words.setOwn(at, text.words);
     this.reader.grams.setOwn(at, text.grams);
-    this.reader.meanings?.setOwn(at, text.meaning, OWN_MEANING);
+    this.reader.textVectors?.setOwn(at, text.meaning, OWN_MEANING);
   }
 
   /** What a text shares with each reply. @param most so many numbers are added up for each kind of terms */
-  #sums(text: Lesson, most = MOST_NUMBERS): Sums {
+  #sums(text: Features, most = MOST_NUMBERS): Sums {
     const count = this.places.length;
     return {
       words: this.reader.words.sums(text.words, count, most),
@@ -170,7 +170,7 @@ export class Knowledge {
   }
 
   /** How far everything together is for each reply. */
-  scores(text: Lesson): Float32Array {
+  scores(text: Features): Float32Array {
     const scores = this.#shared(this.#sums(text));
     const meant = foremost(scores, MOST_MEANT);
     const meanings = this.#meant(text, meant);
@@ -179,7 +179,7 @@ export class Knowledge {
   }
 
   /** The same for a few replies, in their order. */
-  scoresOf(text: Lesson, replies: readonly number[]): Float32Array {
+  scoresOf(text: Features, replies: readonly number[]): Float32Array {
     const { words, grams } = this.reader;
     const sums = { words: words.sumsOf(text.words, replies), grams: grams.sumsOf(text.grams, replies) };
     const meanings = this.#meant(text, replies);
@@ -189,27 +189,27 @@ export class Knowledge {
   /** The part of the scores that comes of words and runs of letters. @param replies whose sums these are; all, by default */
   #shared(sums: Sums, replies?: readonly number[]): Float32Array {
     const { words, grams } = this.reader;
-    const scores = taughtSums(this.reader, sums);
-    for (let at = 0; at < scores.length; at += 1) scores[at] = WEIGHTS.taught * (scores[at] ?? 0);
-    words.addNearness(scores, sums.words, WEIGHTS.ownWords, WEIGHTS.words, replies);
+    const scores = modelSums(this.reader, sums);
+    for (let at = 0; at < scores.length; at += 1) scores[at] = WEIGHTS.learned * (scores[at] ?? 0);
+    words.addNearness(scores, sums.words, WEIGHTS.ownTerms, WEIGHTS.words, replies);
     grams.addNearness(scores, sums.grams, WEIGHTS.ownGrams, WEIGHTS.grams, replies);
     return scores;
   }
 
   /** The part that comes of meaning, for replies in their order. */
-  #meant({ meaning }: Lesson, replies: readonly number[]): Float32Array {
+  #meant({ meaning }: Features, replies: readonly number[]): Float32Array {
     const scores = new Float32Array(replies.length);
-    this.reader.meanings?.addTaught(scores, meaning, WEIGHTS.taught * SHARES.meaning, replies);
-    this.reader.meanings?.addNearness(scores, meaning, WEIGHTS.meaning, replies);
+    this.reader.textVectors?.addLearned(scores, meaning, WEIGHTS.learned * SHARES.meaning, replies);
+    this.reader.textVectors?.addNearness(scores, meaning, WEIGHTS.meaning, replies);
     return scores;
   }
 
-  /** One lesson for the linear model. @param wrong a reply that it is known not to be */
-  #teach(lesson: Lesson, right: number, wrong?: number): Step | null {
-    return teach(
+  /** One step of the linear model. @param wrong a reply that it is known not to be */
+  #train(features: Features, right: number, wrong?: number): ModelUpdate | null {
+    return train(
       this.reader,
-      lesson,
-      taughtScores(this.reader, lesson, this.#sums(lesson, MOST_NUMBERS / 3)),
+      features,
+      modelScores(this.reader, features, this.#sums(features, MOST_NUMBERS / 3)),
       right,
       wrong,
     );

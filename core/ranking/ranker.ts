@@ -1,15 +1,15 @@
-import { sentencesOf } from "./asks";
+import { sentencesOf } from "./words/sentences";
 import { calibrate, chances, scoredOf, UNTRIED, type Calibration, type Scored } from "./calibration";
-import { Experience } from "./experience";
+import { Usage } from "./learning/usage";
 import type { Asking, Fit, Inquiry, Outcome, PastInquiry, RankedText, Ranking } from "./inquiry";
-import { latestOfEach } from "./latest";
-import type { Words } from "./lexicon";
+import { latestOfEach } from "./learning/latest";
+import type { Words } from "./words/lexicon";
 import { Knowledge, type Place, type Unlearn } from "./knowledge";
-import type { Weighed } from "./weighed";
-import { highest } from "./order";
-import { PAUSE } from "./pause";
-import { inquiryText, spacedOnce } from "./text";
-import type { WordVectors } from "./vectors";
+import type { Weighed } from "./terms/weighed";
+import { highest } from "./shared/order";
+import { PAUSE } from "./shared/pause";
+import { inquiryText, spacedOnce } from "./words/text";
+import type { WordVectors } from "./vectors/word-vectors";
 
 /** So many words are told as reasons at most. */
 const MOST_TOLD = 4;
@@ -47,7 +47,7 @@ interface Told {
  */
 export class Ranker {
   readonly #known: Knowledge;
-  readonly #experience = new Experience();
+  readonly #usage = new Usage();
   #calibration: Calibration = UNTRIED;
 
   private constructor(vectors: WordVectors | null) {
@@ -87,7 +87,7 @@ export class Ranker {
       known.push(...(yield* others.#judge(split.filter((_, index) => index % FOLDS === fold))));
     }
     const ranker = new Ranker(vectors);
-    for (const one of [...older, ...past]) ranker.#experience.learn(one, 1);
+    for (const one of [...older, ...past]) ranker.#usage.learn(one, 1);
     yield* ranker.#known.reading(replies, split ?? latest.slice(0, -HELD_OUT));
     if (!split) {
       known.push(...(yield* ranker.#judge(latest.slice(-HELD_OUT))));
@@ -104,10 +104,10 @@ export class Ranker {
 
   /** Learns from an answer: this inquiry was answered by this reply, or by hand. @returns what takes it back, should the answer not go out after all */
   learn(past: PastInquiry): Unlearn {
-    this.#experience.learn(past, 1);
+    this.#usage.learn(past, 1);
     const unlearn = this.#known.learn(past);
     return () => {
-      this.#experience.learn(past, -1);
+      this.#usage.learn(past, -1);
       unlearn();
     };
   }
@@ -119,8 +119,8 @@ export class Ranker {
 
   #ranking(inquiry: Inquiry, { top, among, person, team }: Asking): Ranking {
     const text = this.#known.reader.readInquiry(inquiry);
-    const lesson = this.#known.reader.weigh(text);
-    const scores = this.#known.scores(lesson);
+    const features = this.#known.reader.weigh(text);
+    const scores = this.#known.scores(features);
     const asked = this.#known.places.map(({ reply }) => among?.has(reply.id) ?? true);
     const unfit = this.#unfit(inquiry, asked);
     const suits = (at: number) => asked[at] === true && unfit[at] === null;
@@ -134,8 +134,8 @@ export class Ranker {
     for (let at = 0; at < keys.length; at += 1)
       if (asked[at]) keys[at] = (suits(at) ? 1000 : 0) + (fits[at] ?? 0) + (scores[at] ?? 0) * 1e-7;
     const order = highest(keys, Math.max(1, top));
-    const byTerm = this.#known.reader.words.byTerm(lesson.words);
-    const told: Told = { text, words: lesson.words, byTerm, said: spacedOnce(inquiryText(inquiry)) };
+    const byTerm = this.#known.reader.words.byTerm(features.words);
+    const told: Told = { text, words: features.words, byTerm, said: spacedOnce(inquiryText(inquiry)) };
     const first = order[0];
     const also =
       first === undefined || !suits(first)
@@ -187,8 +187,8 @@ export class Ranker {
     for (const [at, { reply }] of this.#known.places.entries()) {
       const fit = fits[at] ?? 0;
       if (fit < HARDLY) continue;
-      const habit = this.#experience.habit(reply.id, person, team);
-      const sinking = this.#experience.sinking(reply.id);
+      const habit = this.#usage.habit(reply.id, person, team);
+      const sinking = this.#usage.sinking(reply.id);
       const why = [habit.why, sinking.why].filter((words) => words !== null);
       if (why.length > 0) reasons.set(at, why);
       before += fit;

@@ -1,17 +1,17 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { PastInquiry, RankedText } from "./inquiry";
-import { sentencesOf } from "./asks";
-import { Lexicon } from "./lexicon";
-import { latestOfEach } from "./latest";
-import { LAYERS, OWN, PAST, Postings, TAUGHT } from "./postings";
+import { sentencesOf } from "./words/sentences";
+import { Lexicon } from "./words/lexicon";
+import { latestOfEach } from "./learning/latest";
+import { LAYERS, OWN, PAST, Postings, LEARNED } from "./terms/postings";
 import { Ranker } from "./ranker";
-import { Remembered } from "./remembered";
-import { Space } from "./space";
-import { TermLists } from "./term-lists";
-import { gramsOf, inquiryText, wordsOf } from "./text";
-import { wordHash, WordVectors } from "./vectors";
-import { fitWords } from "./words";
+import { Remembered } from "./terms/remembered";
+import { VectorSpace } from "./terms/vector-space";
+import { TermLists } from "./words/term-lists";
+import { gramsOf, inquiryText, tokenize } from "./words/text";
+import { wordHash, WordVectors } from "./vectors/word-vectors";
+import { fitWords } from "./fit-words";
 
 const reply = (id: string, title: string, body: string, changes: Partial<RankedText> = {}): RankedText => ({
   id,
@@ -38,7 +38,7 @@ const first = (ranker: Ranker, body: string, channel?: string) =>
 
 describe("texts", () => {
   test("words are letters or digits without accents; tokens say nothing", () => {
-    expect(wordsOf("Überfahrt {$booking.ship} N°12, crème-brûlée's")).toEqual([
+    expect(tokenize("Überfahrt {$booking.ship} N°12, crème-brûlée's")).toEqual([
       "uberfahrt",
       "n",
       "12",
@@ -48,7 +48,7 @@ describe("texts", () => {
     ]);
     const lexicon = new Lexicon(() => -1);
     const stems = lexicon
-      .read(wordsOf("The sailings were cancelled, cancelling"))
+      .read(tokenize("The sailings were cancelled, cancelling"))
       .map((word) => lexicon.stems.first(word));
     expect(stems.filter((stem) => stem >= 0).map((stem) => lexicon.stem(stem))).toEqual([
       "sail",
@@ -229,8 +229,8 @@ describe("a space of weighed texts", () => {
   // Each word is a term of its own.
   const lists = new TermLists();
   for (let word = 0; word <= 5; word += 1) lists.push([word]);
-  const numbers = () => new Space(lists);
-  const near = (space: Space, text: number[], replies: number) => {
+  const numbers = () => new VectorSpace(lists);
+  const near = (space: VectorSpace, text: number[], replies: number) => {
     const sums = space.sums(space.weigh(text), replies);
     const list = new Float32Array(replies);
     space.addNearness(list, sums, 0.5, 1);
@@ -298,7 +298,7 @@ test("a fit is told in words", () => {
 test("postings are sums by reply and layer, whatever the order of adding", () => {
   fc.assert(
     fc.property(
-      fc.array(fc.tuple(fc.nat(30), fc.constantFrom(OWN, PAST, TAUGHT), fc.integer({ min: -5, max: 5 })), {
+      fc.array(fc.tuple(fc.nat(30), fc.constantFrom(OWN, PAST, LEARNED), fc.integer({ min: -5, max: 5 })), {
         maxLength: 80,
       }),
       (adds) => {

@@ -1,10 +1,10 @@
-import { Lexicon, type Words } from "./lexicon";
-import { Meanings } from "./meanings";
-import { Space } from "./space";
+import { Lexicon, type Words } from "./words/lexicon";
+import { TextVectors } from "./vectors/text-vectors";
+import { VectorSpace } from "./terms/vector-space";
 import type { Inquiry, RankedText } from "./inquiry";
-import type { Lesson } from "./teacher";
-import { inquiryText, wordsOf } from "./text";
-import type { WordVectors } from "./vectors";
+import type { Features } from "./learning/linear-model";
+import { inquiryText, tokenize } from "./words/text";
+import type { WordVectors } from "./vectors/word-vectors";
 
 /** The title and the tags say most in the fewest words. */
 const TITLE_COUNTS = 3;
@@ -14,18 +14,18 @@ const MARK = "\u0001";
 
 /** Reads texts into features: stems, runs of letters and meaning, each weighed by how rare it is among all texts. */
 export class Reader {
-  readonly words: Space;
-  readonly grams: Space;
-  readonly meanings: Meanings | null;
+  readonly words: VectorSpace;
+  readonly grams: VectorSpace;
+  readonly textVectors: TextVectors | null;
   readonly #lexicon: Lexicon;
 
   /** @param vectors meanings of words, or null to do without */
   constructor(vectors: WordVectors | null) {
     this.#lexicon = new Lexicon((word) => vectors?.row(word) ?? -1);
-    this.words = new Space(this.#lexicon.stems);
-    this.grams = new Space(this.#lexicon.grams);
+    this.words = new VectorSpace(this.#lexicon.stems);
+    this.grams = new VectorSpace(this.#lexicon.grams);
     const rarityOf = (word: number) => this.words.rarity(this.#lexicon.stems.first(word)) - 1;
-    this.meanings = vectors && new Meanings(vectors, this.#lexicon.rows, rarityOf);
+    this.textVectors = vectors && new TextVectors(vectors, this.#lexicon.rows, rarityOf);
   }
 
   /** The words of a reply's own text. */
@@ -58,14 +58,14 @@ export class Reader {
   count(text: Words): void {
     this.words.count(text);
     this.grams.count(text);
-    this.meanings?.count(text);
+    this.textVectors?.count(text);
   }
 
-  weigh(text: Words): Lesson {
+  weigh(text: Words): Features {
     return {
       words: this.words.weigh(text),
       grams: this.grams.weigh(text),
-      meaning: this.meanings?.of(text) ?? new Float32Array(0),
+      meaning: this.textVectors?.of(text) ?? new Float32Array(0),
     };
   }
 
@@ -96,7 +96,7 @@ export class Reader {
   }
 
   #read(text: string, marks: string[] | undefined): Words {
-    const words = this.#lexicon.read(wordsOf(text));
+    const words = this.#lexicon.read(tokenize(text));
     return marks ? [...words, ...marks.map((mark) => this.#lexicon.mark(`${MARK}${mark}`))] : words;
   }
 }

@@ -8,7 +8,7 @@ import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { attachToDraft, detachFromDraft } from "./files";
 import { saveDraft, type DraftInput } from "./draft";
 import { otherNames } from "./names";
-import { openCase } from "./open";
+import { readOpenCase } from "./open";
 import { keepAddress } from "./recipients";
 import { callBack, send } from "./send";
 
@@ -48,7 +48,7 @@ describe("drafts", () => {
       values: { hours: 3 },
     });
     expect(await saveDraft(house.em(), house.maren, number, draft(0, [late]), now)).toBe(1);
-    const open = await openCase(house.em(), house.maren, number, 0, now);
+    const open = await readOpenCase(house.em(), house.maren, number, 0, now);
     expect(open.draft).toMatchObject({
       version: 1,
       slips: [
@@ -63,8 +63,8 @@ describe("drafts", () => {
         },
       ],
     });
-    expect((await openCase(house.em(), house.bram, number, 0, now)).draft).toBeNull();
-    expect((await openCase(house.em(), house.bram, number, 0, now)).others).toEqual([
+    expect((await readOpenCase(house.em(), house.bram, number, 0, now)).draft).toBeNull();
+    expect((await readOpenCase(house.em(), house.bram, number, 0, now)).others).toEqual([
       { name: "Maren Test", here: false },
     ]);
   });
@@ -77,7 +77,7 @@ describe("drafts", () => {
       Conflict,
     );
     await expect(saveDraft(house.em(), house.maren, number, draft(0), now)).rejects.toThrow(Conflict);
-    const { draft: kept } = await openCase(house.em(), house.maren, number, 0, now);
+    const { draft: kept } = await readOpenCase(house.em(), house.maren, number, 0, now);
     expect(JSON.stringify(kept?.slips)).toContain("Newer.");
   });
 
@@ -108,7 +108,7 @@ describe("drafts", () => {
         now,
       ),
     ).rejects.toThrow(Unusable);
-    expect((await openCase(house.em(), house.maren, number, 0, now)).strip.replies).toEqual([]);
+    expect((await readOpenCase(house.em(), house.maren, number, 0, now)).strip.replies).toEqual([]);
     await query(house.em(), "update shelves set audience = 'everyone', owner_id = null");
   });
 
@@ -165,7 +165,7 @@ describe("sending", () => {
     );
     expect(jobs).toHaveLength(1);
     expect(new Date(jobs[0]?.start_after ?? 0).getTime()).toBe(later(10).getTime());
-    const open = await openCase(house.em(), house.maren, number, 0, later(1));
+    const open = await readOpenCase(house.em(), house.maren, number, 0, later(1));
     expect(open).toMatchObject({ status: "waiting for the customer", draft: null, answerBy: null });
     expect(open.history[0]).toMatchObject({
       who: "Maren Test",
@@ -180,7 +180,7 @@ describe("sending", () => {
       await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now),
     ).toMatchObject({ ok: false, checks: [{ code: "token-missing" }] });
     expect(await house.em().count(Message, {})).toBe(before);
-    expect((await openCase(house.em(), house.maren, number, 0, now)).draft).not.toBeNull();
+    expect((await readOpenCase(house.em(), house.maren, number, 0, now)).draft).not.toBeNull();
   });
 
   test("twice at once sends once", async () => {
@@ -246,7 +246,7 @@ describe("sending", () => {
     const fee = slip("A change costs {$house.fee}.", { versionId: await testVersion(house.em(), "fee") });
     await saveDraft(house.em(), house.maren, number, draft(0, [fee]), now);
     const sent = await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now);
-    expect((await openCase(house.em(), house.maren, number, 0, now)).sentReplies).toEqual(["fee"]);
+    expect((await readOpenCase(house.em(), house.maren, number, 0, now)).sentReplies).toEqual(["fee"]);
     expect(sent.ok && (await house.em().findOneOrFail(Message, { id: sent.message })).text).toBe(
       "A change costs €6.00.",
     );
@@ -261,7 +261,7 @@ describe("calling back", () => {
     if (!sent.ok) throw new Error("not sent");
     await expect(callBack(house.em(), house.bram, sent.message, later(5))).rejects.toThrow(NotFound);
     expect(await callBack(house.em(), house.maren, sent.message, later(5))).toBe(number);
-    const open = await openCase(house.em(), house.maren, number, 0, later(6));
+    const open = await readOpenCase(house.em(), house.maren, number, 0, later(6));
     expect(open).toMatchObject({
       status: "waiting for us",
       answerBy: "2026-11-25T13:00:00.000Z",
@@ -286,7 +286,7 @@ describe("calling back", () => {
 describe("the strip", () => {
   test("finds by title, tag, text and near spelling, and says why", async () => {
     const { number } = await testCase(house.em(), "what is the fee for a change of date");
-    const open = await openCase(house.em(), house.maren, number, 0, now);
+    const open = await readOpenCase(house.em(), house.maren, number, 0, now);
     expect(open.strip.replies[0]).toMatchObject({ key: "fee", why: expect.stringContaining("“change”") });
     expect(open.usual).toMatchObject({ opening: [{ key: "hello" }], closing: [{ key: "bye" }] });
   });
@@ -312,13 +312,13 @@ describe("to whom", () => {
       at: later(1),
     });
     await em.flush();
-    return (await openCase(house.em(), house.maren, number, 0, now)).lastMessage;
+    return (await readOpenCase(house.em(), house.maren, number, 0, now)).lastMessage;
   };
 
   test("a letter goes to the customer's own address, whoever wrote last", async () => {
     const { number, id, address } = await testCase(house.em());
     const lastMessage = await stranger(number, id, `jo${number}@example.net`);
-    const open = await openCase(house.em(), house.maren, number, 0, now);
+    const open = await readOpenCase(house.em(), house.maren, number, 0, now);
     expect(open.context.message.subject).toBe("Fwd: boat");
     await saveDraft(house.em(), house.maren, number, draft(0), now);
     expect(await send(house.em(), house.maren, number, { version: 1, lastMessage }, now)).toMatchObject({
@@ -345,12 +345,12 @@ describe("to whom", () => {
     const sent = await sendTo(1, true);
     expect(sent).toMatchObject({ ok: true, to });
     if (sent.ok) await callBack(house.em(), house.maren, sent.message, now);
-    expect((await openCase(house.em(), house.maren, number, 0, now)).draft?.to).toEqual({
+    expect((await readOpenCase(house.em(), house.maren, number, 0, now)).draft?.to).toEqual({
       address: to,
       confirmed: true,
     });
     await keepAddress(house.em(), house.maren, number, to, now);
-    expect((await openCase(house.em(), house.maren, number, 0, now)).recipients).toContainEqual({
+    expect((await readOpenCase(house.em(), house.maren, number, 0, now)).recipients).toContainEqual({
       address: to,
       is: "known",
       news: null,
@@ -372,7 +372,7 @@ describe("to whom", () => {
         now,
       );
     await toAddress(0, "desk@example.com");
-    const { lastMessage } = await openCase(house.em(), house.maren, number, 0, now);
+    const { lastMessage } = await readOpenCase(house.em(), house.maren, number, 0, now);
     expect(lastMessage).toBeGreaterThan(message);
     expect(await send(house.em(), house.maren, number, { version: 1, lastMessage }, now)).toMatchObject({
       ok: false,
@@ -393,7 +393,7 @@ describe("saves of one window", () => {
     // The page went away while its second save was on the way: the third overtakes it.
     await saveDraft(house.em(), house.maren, number, by(3, 1, "Three."), now);
     await saveDraft(house.em(), house.maren, number, by(2, 1, "Two."), now);
-    const { draft: kept } = await openCase(house.em(), house.maren, number, 0, now);
+    const { draft: kept } = await readOpenCase(house.em(), house.maren, number, 0, now);
     expect(JSON.stringify(kept?.slips)).toContain("Three.");
     await expect(
       saveDraft(house.em(), house.maren, number, { ...by(4, 1, "Other."), writer: "window-2" }, now),

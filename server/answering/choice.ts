@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { compareTexts } from "#core/document/compare";
-import { wordsOf } from "#core/document/walk";
+import { documentText } from "#core/document/walk";
 import {
   LetterOffer,
   LetterReply,
@@ -82,7 +82,7 @@ export async function storeChoice(
     const own = variants.filter((one) => one.version.id === slip.versionId);
     const variant = own.find((one) => one.language === slip.language) ?? own.find((one) => one.fallback);
     const { edits, rewritten } = variant
-      ? editsOf(wordsOf(variant.document), wordsOf(slip.document))
+      ? editsOf(documentText(variant.document), documentText(slip.document))
       : { edits: null, rewritten: null };
     const version = slip.versionId === null ? null : em.getReference(ReplyVersion, slip.versionId);
     em.create(LetterReply, { letter, reply, position, at: now, version, edits, rewritten });

@@ -4,7 +4,7 @@ import type { Context } from "#core/tokens/context";
 import type { Case } from "../db/entities/cases";
 import type { CaseLookup, Message } from "../db/entities/cases";
 import type { Person } from "../db/entities/people";
-import { caseNumber } from "../house";
+import { caseNumber } from "../house/house";
 import { ownTokensOf, type OwnTokens, type Settings } from "../house/settings";
 import { NotFound } from "../errors";
 import type { Viewer } from "../people/viewer";

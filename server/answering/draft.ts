@@ -13,7 +13,7 @@ import { MOST_ID } from "#core/forms/fields";
 import { idSchema } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
-import { visibleVersions } from "../replies/access";
+import { visibleVersions } from "../access/replies";
 import { keptDocumentSchema } from "../replies/document";
 import { FILES_OF_VERSION } from "../replies/files";
 import { prepared, query } from "../db/sql";

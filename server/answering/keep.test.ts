@@ -3,7 +3,7 @@ import { readMarkdown } from "#core/formats/markdown";
 import { writeMarkdown } from "#core/formats/markdown-write";
 import { query } from "../db/sql";
 import { Conflict, NotFound, Unusable } from "../errors";
-import { openReply } from "../replies/open-writing";
+import { openReply } from "../writing/open";
 import { ensureOwnShelf } from "../replies/shelves";
 import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { saveDraft } from "./draft";

@@ -12,7 +12,7 @@ import { Message } from "../db/entities/cases";
 import { MOST_ID } from "#core/forms/fields";
 import { idSchema } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
-import { caseNumber } from "../house";
+import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import type { ContentInput } from "../replies/content";
@@ -21,7 +21,7 @@ import { newReplySchema } from "#core/forms/library";
 import { createReply } from "../replies/writing";
 import { caseContext } from "./context";
 import { loadDraft, withDefinitions, type DraftSlip } from "./draft";
-import { findCase } from "./open";
+import { caseByNumber } from "./open";
 
 /** What is to be kept: the viewer's answer under way on a case, or a message that was sent. */
 export type KeepSource = { case: number } | { message: number };
@@ -51,7 +51,7 @@ export async function wordsToKeep(
 ): Promise<Kept> {
   const { number, slips, language, files, plain } =
     "case" in source ? await fromDraft(em, viewer, source.case) : await fromMessage(em, source.message);
-  const subject = await findCase(em, number);
+  const subject = await caseByNumber(em, number);
   const settings = await settingsOf(em);
   const gathered = await caseContext(em, viewer, subject, settings, now);
   const { house } = settings;
@@ -103,7 +103,7 @@ interface Source {
 }
 
 async function fromDraft(em: EntityManager, viewer: Viewer, number: number): Promise<Source> {
-  const subject = await findCase(em, number);
+  const subject = await caseByNumber(em, number);
   const draft = await loadDraft(em, viewer, subject.id);
   if (!draft) throw new NotFound("You have no answer under way on this case");
   return { number, slips: draft.slips, language: draft.language, files: draft.attachments, plain: null };

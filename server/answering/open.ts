@@ -6,14 +6,14 @@ import type { Context } from "#core/tokens/context";
 import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
 import { Case } from "../db/entities/cases";
 import { NotFound } from "../errors";
-import { caseNumber } from "../house";
+import { caseNumber } from "../house/house";
 import { settingsOf, type OwnTokens, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { answeredLately, type AnsweredLately } from "../ranking/lately";
+import { recentAnswer, type RecentAnswer } from "../ranking/recent-answer";
 import { inquiriesOf } from "../ranking/inquiries";
-import { inEveryLanguage } from "../replies/languages";
-import { firstOffer, type StripOffer, type StripReply } from "../replies/strip";
-import { digestOf } from "../files/digest";
+import { inEveryLanguage } from "../strip/languages";
+import { firstOffer, type StripOffer, type StripReply } from "../strip/strip";
+import { digestOf } from "../digest";
 import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { besideCase } from "./beside";
@@ -70,7 +70,7 @@ export interface OpenCase {
   /** With how many replies the viewer may use here. */
   strip: StripOffer & { total: number };
   /** How a colleague answered much the same lately. */
-  lately: AnsweredLately | null;
+  recentAnswer: RecentAnswer | null;
   sentReplies: string[];
   /** How many letters the viewer has sent on it: a new one is begun with each. */
   letters: number;
@@ -79,21 +79,21 @@ export interface OpenCase {
 }
 
 /** Finds a case for letters: with customer, organisation and team. @throws NotFound */
-export async function findCase(em: EntityManager, number: number): Promise<Case> {
+export async function caseByNumber(em: EntityManager, number: number): Promise<Case> {
   const subject = await em.findOne(Case, { number }, { populate: ["customer.organisation", "team"] });
   if (!subject) throw new NotFound(`There is no case ${number}`);
   return subject;
 }
 
 /** Opens a case for answering. @param pages how many pages of earlier messages to show */
-export async function openCase(
+export async function readOpenCase(
   em: EntityManager,
   viewer: Viewer,
   number: number,
   pages: number,
   now: Date,
 ): Promise<OpenCase> {
-  const [settings, subject] = await Promise.all([settingsOf(em), findCase(em, number)]);
+  const [settings, subject] = await Promise.all([settingsOf(em), caseByNumber(em, number)]);
   const { customer, team } = subject;
   const surround = surroundings(settings, viewer, team.id);
   const usually = settings.usual.filter((one) => one.team === team.id && one.channel === subject.channel);
@@ -163,10 +163,10 @@ export async function openCase(
       closing: usualOf("closing"),
     },
     strip: { ...strip, total },
-    lately:
+    recentAnswer:
       best?.fit == null
         ? null
-        : await answeredLately(
+        : await recentAnswer(
             em,
             viewer,
             {

@@ -19,7 +19,7 @@ import { Conflict, NotFound } from "../errors";
 import { MOST_ID } from "#core/forms/fields";
 import { idSchema } from "../edge";
 import { notify } from "../events/notify";
-import { caseNumber } from "../house";
+import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
@@ -28,7 +28,7 @@ import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
 import { isGap, offersOf, storeChoice } from "./choice";
 import { sentReplies } from "./beside";
-import { findCase, seenAs, surroundings } from "./open";
+import { caseByNumber, seenAs, surroundings } from "./open";
 import { query } from "../db/sql";
 
 export const sendSchema = z.strictObject({
@@ -58,7 +58,7 @@ export async function send(
 ): Promise<Sent> {
   const { next, position } = await neighbours(em, viewer, number);
   return em.transactional(async (inner) => {
-    const subject = await findCase(inner, number);
+    const subject = await caseByNumber(inner, number);
     await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
     const draft = await loadDraft(inner, viewer, subject.id);
     if (!draft) throw new Conflict("There is no draft any more: it was sent or dropped in another window");

@@ -1,5 +1,5 @@
 import { readApart, TooMuch } from "../reading/pool";
-import type { InlinePictures } from "./sanitise";
+import type { InlinePictures } from "../reading/sanitise";
 
 /** Cleaning one message may take so long. */
 const CLEAN_MS = 4000;

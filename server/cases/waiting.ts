@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { splitQuoted } from "#core/mail/quoting";
 import type { House } from "../db/entities/people";
-import { caseNumber } from "../house";
+import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { prepared } from "../db/sql";

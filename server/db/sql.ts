@@ -1,6 +1,6 @@
 import type { EntityManager, Knex } from "@mikro-orm/postgresql";
 import type { ClientBase, QueryResultRow } from "pg";
-import { digestOf } from "../files/digest";
+import { digestOf } from "../digest";
 
 /**
  * Runs plain SQL with bound parameters, in the entity manager's transaction where there is one.

@@ -1,7 +1,7 @@
 import createSubscriber, { type Subscriber } from "pg-listen";
 import { log } from "../log";
 import { CHANNEL, eventSchema, type LiveEvent } from "./notify";
-import { told } from "../told";
+import { loggable } from "../told";
 
 type Listener = (event: LiveEvent) => void;
 
@@ -27,7 +27,9 @@ class Hub {
     this.#subscriber.notifications.on(CHANNEL, (payload) => this.#hear(payload));
     // Whatever happened while nobody listened: have every screen look again.
     this.#subscriber.events.on("connected", () => this.#tell({ case: null, kind: "queue" }));
-    this.#subscriber.events.on("error", (error) => log.warn({ event: "listen failed", error: told(error) }));
+    this.#subscriber.events.on("error", (error) =>
+      log.warn({ event: "listen failed", error: loggable(error) }),
+    );
   }
 
   /** @throws what PostgreSQL says where it cannot be reached at first */
@@ -51,7 +53,7 @@ class Hub {
     } catch (error) {
       log.warn({
         event: "unreadable notification",
-        error: told(error),
+        error: loggable(error),
       });
     }
   }

@@ -1,7 +1,7 @@
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { NotFound } from "../errors";
 import { StoredFile } from "../db/entities/cases";
-import { digestOf } from "./digest";
+import { digestOf } from "../digest";
 
 /** Bytes with what they are recognised by (`digestOf`), worked out where they were read. */
 export interface Digested {

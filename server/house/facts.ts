@@ -17,10 +17,10 @@ import { named, query } from "../db/sql";
 import { daySchema } from "../edge";
 import { NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
-import { findHouse } from "../house";
+import { findHouse } from "./house";
 import { ownTokens } from "./settings";
 import { includesRole, requireRole, type Viewer } from "../people/viewer";
-import { asks, READABLE_REPLY } from "../replies/access";
+import { accessParameters, READABLE_REPLY } from "../access/replies";
 import { startOfDay } from "./zone";
 
 /** A house fact as lists show it. Times are ISO 8601 instants. */
@@ -286,7 +286,7 @@ export async function factUses(
       `select r.key, r.title, t.language, t.subject, t.document from house_facts f, replies r
          join shelves s on s.id = r.shelf_id join reply_variants t on t.version_id = r.current_version_id
         where f.key = :key and r.state <> 'retired' and ${READABLE_REPLY} and ${USES} order by lower(r.title), t.fallback desc, t.language`,
-      { key, ...asks(viewer) },
+      { key, ...accessParameters(viewer) },
     ),
   );
   const own = await ownTokens(em, now);

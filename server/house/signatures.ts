@@ -2,7 +2,7 @@ import type { PersonDetails } from "#core/forms/house";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { documentSchema } from "#core/document/schema";
 import type { Doc } from "#core/document/types";
-import { tokensUsed } from "#core/tokens/used";
+import { tokensUsed } from "#core/checks/tokens-used";
 import { Signature } from "../db/entities/library";
 import { Person, Team } from "../db/entities/people";
 import { query } from "../db/sql";

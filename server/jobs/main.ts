@@ -12,8 +12,8 @@ import { stopReading } from "../reading/pool";
 import { receivingCertificate } from "../receiving/tls";
 import { closeMailServer, deliver } from "../sending/deliver";
 import { queueLostDeliveries } from "../sending/schedule";
-import { queues, startBoss, useBoss, type QueueName } from "./boss";
-import { endOnFaults, told } from "../told";
+import { queues, startBoss, useBoss, type QueueName } from "../queue/boss";
+import { endOnFaults, loggable } from "../told";
 
 /**
  * The process that works in the background: delivers letters, asks outside systems, receives mail.
@@ -48,7 +48,7 @@ async function work(
         try {
           await handle(job.data, job.retryCount >= queues[name].retryLimit);
         } catch (error) {
-          const message = told(error);
+          const message = loggable(error);
           log.warn({ event: "job failed", queue: name, job: job.id, message });
           await boss.fail(name, job.id, { message });
         }
@@ -98,7 +98,7 @@ async function findLost(atStart: boolean): Promise<void> {
 }
 
 function complain(event: string) {
-  return (error: unknown) => log.error({ event, error: told(error) });
+  return (error: unknown) => log.error({ event, error: loggable(error) });
 }
 
 await beat();

@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { prepared } from "../db/sql";
 import type { Viewer } from "../people/viewer";
-import { answersOf, usableReplies } from "../replies/usable";
+import { answersOf, usableReplies } from "../access/usable";
 import { askedBy, houseRanker } from "./house-ranker";
 import { inquiriesOf } from "./inquiries";
 import { keptBest, type Best, type BestReply } from "./kept";

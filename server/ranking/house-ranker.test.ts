@@ -2,7 +2,7 @@ import type { Fit } from "#core/ranking/inquiry";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { readMarkdown } from "#core/formats/markdown";
 import { saveDraft } from "../answering/draft";
-import { openCase } from "../answering/open";
+import { readOpenCase } from "../answering/open";
 import { callBack, send } from "../answering/send";
 import { query } from "../db/sql";
 import { publishWorking } from "../replies/publishing";
@@ -22,7 +22,7 @@ const now = new Date("2026-11-25T10:00:00Z");
 const em = () => house.em();
 const strip = async (words: string, viewer = house.maren) => {
   const { number } = await testCase(em(), words);
-  return (await openCase(em(), viewer, number, 0, now)).strip.replies;
+  return (await readOpenCase(em(), viewer, number, 0, now)).strip.replies;
 };
 const rank = async (body: string) => {
   const rankings = await houseRanker(em()).rank([

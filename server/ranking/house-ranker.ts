@@ -6,7 +6,7 @@ import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
 import type { Asked } from "#core/search/inverted-index";
 import { log } from "../log";
 import type { Viewer } from "../people/viewer";
-import { told } from "../told";
+import { loggable } from "../told";
 import type { About, Finding, Knowledge, Question, Said, ThreadData } from "./protocol";
 
 /** The processes run in the program's folder, whose sources they read; a thread must be told how to read TypeScript. */
@@ -113,7 +113,7 @@ export class HouseRanker {
     // The process may end while nobody asks.
     thread.unref();
     thread.on("message", (said: Said) => this.#hear(said));
-    thread.on("error", (error) => log.error({ event: "ranking failed", error: told(error) }));
+    thread.on("error", (error) => log.error({ event: "ranking failed", error: loggable(error) }));
     thread.on("exit", () => this.#died(thread));
   }
 

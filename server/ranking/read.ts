@@ -1,6 +1,6 @@
 import type pg from "pg";
 import type { Inquiry, Outcome, PastInquiry, RankedText } from "#core/ranking/inquiry";
-import { latestOfEach } from "#core/ranking/latest";
+import { latestOfEach } from "#core/ranking/learning/latest";
 import { MOST_READ } from "#core/ranking/ranker";
 
 /** So many of the latest answers are learned from at the start. */

@@ -9,7 +9,7 @@ import type { About, FindQuestion, Knowledge, Question, RankQuestion, Said, Thre
 import { OVERLAP, readCalledBack, readLetters, readReplies } from "./read";
 import { readTerms, WEIGHTS, type ReplyTerms } from "./read-terms";
 import { wordVectors } from "./word-vectors";
-import { told } from "../told";
+import { loggable } from "../told";
 
 /**
  * The thread in which finding and ranking live: it reads library and history from the database, answers from what it knows
@@ -24,7 +24,7 @@ const KEPT = 32;
 const port = parentPort;
 if (!port) throw new Error("Ranking runs in a thread");
 const { url } = workerData as ThreadData;
-const say = (said: Said) => port.postMessage(said);
+const send = (said: Said) => port.postMessage(said);
 
 const words = new InvertedIndex(WEIGHTS);
 let ranker: Ranker | null = null;
@@ -41,9 +41,9 @@ const learned = new Map<number, Unlearn[]>();
 /** Rankings as they are until something is learned, by what was asked. */
 const kept = new Map<string, Ranking>();
 
-port.on("message", hear);
+port.on("message", onQuestion);
 
-function hear(question: Question): void {
+function onQuestion(question: Question): void {
   if (question.kind === "find" && known.has("words")) answer(question.id, () => find(question));
   else if (question.kind === "rank" && ranker) answer(question.id, () => rank(question));
   else waiting.push(question);
@@ -53,7 +53,7 @@ function answer(id: number, work: () => Said | Promise<Said>): void {
   void Promise.resolve()
     .then(work)
     .catch((error: unknown): Said => ({ kind: "refused", id, problem: problemOf(error) }))
-    .then(say);
+    .then(send);
 }
 
 /** Answers for one inquiry after the other; where there are many, others' questions go between. */
@@ -87,8 +87,8 @@ function rankedBefore(about: About): Ranking | null {
 function knows(what: Knowledge): void {
   known.add(what);
   kept.clear();
-  for (const question of waiting.splice(0)) hear(question);
-  say({ kind: "knows", what });
+  for (const question of waiting.splice(0)) onQuestion(question);
+  send({ kind: "knows", what });
 }
 
 /** Lets something be built in turns with questions. */
@@ -205,14 +205,14 @@ async function follow(): Promise<void> {
 }
 
 function problemOf(error: unknown): string {
-  return told(error);
+  return loggable(error);
 }
 
 for (let wait = 250; ; wait = Math.min(wait * 2, 10_000)) {
   try {
     await follow();
   } catch (error) {
-    say({ kind: "trouble", problem: problemOf(error) });
+    send({ kind: "trouble", problem: problemOf(error) });
   }
   await new Promise((resolve) => setTimeout(resolve, wait));
 }

@@ -3,8 +3,8 @@ import { move, transferableSymbol, valueSymbol } from "piscina";
 import { register } from "tsx/esm/api";
 
 register();
-const { readMail } = await import("../receiving/parse.ts");
-const { sanitiseMessage } = await import("../cases/sanitise.ts");
+const { readMail } = await import("./parse.ts");
+const { sanitiseMessage } = await import("./sanitise.ts");
 
 /** Files that have memory of their own are handed over; small ones share theirs, and are copied. */
 export async function mail(given) {

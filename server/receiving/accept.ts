@@ -8,9 +8,9 @@ import { Team } from "../db/entities/people";
 import { bookingReferenceIn } from "../details/bookings";
 import { notify } from "../events/notify";
 import { storeDigested, type Digested } from "../files/store";
-import { findHouse } from "../house";
-import { queue } from "../jobs/boss";
-import type { ReceivedMail } from "./mail";
+import { findHouse } from "../house/house";
+import { queue } from "../queue/boss";
+import type { ReceivedMail } from "../reading/mail";
 import { query } from "../db/sql";
 
 /** An open case without a word for longer than this is not taken up again by a new message that does not name it. */
@@ -46,9 +46,9 @@ export async function acceptMail(
       return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
     const customer = await knownCustomer(inner, mail.from.address);
     const house = await findHouse(inner);
-    const found = await findCase(inner, mail, customer, house.casePrefix, now);
+    const found = await caseOfMail(inner, mail, customer, house.casePrefix, now);
     const subject =
-      found ?? (await openCase(inner, mail, customer ?? (await newCustomer(inner, mail)), recipients, now));
+      found ?? (await createCase(inner, mail, customer ?? (await newCustomer(inner, mail)), recipients, now));
     const message = inner.create(Message, {
       case: subject,
       direction: "in",
@@ -167,7 +167,7 @@ function nameParts(name: string | null): { firstName: string | null; lastName: s
   return { firstName: words[0] ?? null, lastName: words.slice(1).join(" ") };
 }
 
-async function findCase(
+async function caseOfMail(
   em: EntityManager,
   mail: ReceivedMail,
   customer: Customer | null,
@@ -211,7 +211,7 @@ function isTheirs(subject: Case, customer: Customer): boolean {
   );
 }
 
-async function openCase(
+async function createCase(
   em: EntityManager,
   mail: ReceivedMail,
   customer: Customer,

@@ -1,8 +1,8 @@
 import { expect, test } from "@jest/globals";
 import { growth, LINEAR } from "#core/testing/growth";
-import { sanitiseMessage } from "../cases/sanitise";
+import { sanitiseMessage } from "../reading/sanitise";
 import { searchTerms } from "../replies/search";
-import { readBeginning, readMail, type RawMail } from "./parse";
+import { readBeginning, readMail, type RawMail } from "../reading/parse";
 
 /** Sanitising as a message is shown: without pictures of its own. */
 const sanitise = (html: string) => sanitiseMessage(html, new Map(), false);

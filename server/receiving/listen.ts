@@ -6,7 +6,7 @@ import { log } from "../log";
 import { acceptMail } from "./accept";
 import { readReceived } from "./read";
 import type { Certificate } from "./tls";
-import { told } from "../told";
+import { loggable } from "../told";
 
 /** Largest message that is taken, in bytes (30 MB: 20 MB of files, encoded). */
 const MAX_MESSAGE_BYTES = 30 * 1024 * 1024;
@@ -111,7 +111,7 @@ async function isOurs(address: string): Promise<boolean> {
 }
 
 function away(error: unknown): SmtpRefusal {
-  log.error({ event: "receiving failed", error: told(error) });
+  log.error({ event: "receiving failed", error: loggable(error) });
   return new SmtpRefusal(451, "Not possible just now; please keep the message and try again");
 }
 

@@ -1,7 +1,7 @@
 import { log } from "../log";
 import { readApart, TooMuch } from "../reading/pool";
-import type { ReceivedMail } from "./mail";
-import { readBeginning, type RawMail } from "./parse";
+import type { ReceivedMail } from "../reading/mail";
+import { readBeginning, type RawMail } from "../reading/parse";
 
 const WHOLE_MS = 15_000;
 const PART_MS = 5000;

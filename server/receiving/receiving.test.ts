@@ -7,9 +7,9 @@ import type { SMTPServer } from "smtp-server";
 import { Case, Message } from "../db/entities/cases";
 import { Attachment } from "../db/entities/answering";
 import { CustomerAddress } from "../db/entities/customers";
-import { openCase } from "../answering/open";
+import { readOpenCase } from "../answering/open";
 import { query } from "../db/sql";
-import { digestOf } from "../files/digest";
+import { digestOf } from "../digest";
 import { bookingReferenceIn } from "../details/bookings";
 import { messageRaw } from "../cases/conversation";
 import { testCase, testHouse, type TestHouse } from "../testing";
@@ -17,7 +17,7 @@ import { acceptMail } from "./accept";
 import { stopReading } from "../reading/pool";
 import { listenForMail } from "./listen";
 import { receivingCertificate } from "./tls";
-import { readMail } from "./parse";
+import { readMail } from "../reading/parse";
 
 let house: TestHouse;
 beforeAll(async () => {
@@ -217,7 +217,7 @@ describe("where a message belongs", () => {
     });
     expect(joined).toMatchObject({ caseId: id, opened: false });
     expect(await house.em().count(CustomerAddress, { address: "forwarded@example.net" })).toBe(0);
-    const open = await openCase(house.em(), house.maren, number, 0, now);
+    const open = await readOpenCase(house.em(), house.maren, number, 0, now);
     expect(open.recipient).toBe(address);
     expect(open.recipients).toEqual([
       { address, is: "known", news: null },

@@ -20,7 +20,7 @@ import type { Viewer } from "../people/viewer";
 import { FILES_OF_VERSION } from "./files";
 import { fileIdSchema } from "../edge";
 import { keptDocumentSchema } from "./document";
-import { searchWords } from "./words";
+import { searchWords } from "./search-words";
 
 const languageTag = z
   .string()

@@ -3,7 +3,7 @@ import { FileUpload, ReplyAttachment, Stationery } from "../db/entities/library"
 import { contentOf } from "../files/store";
 import { NotFound } from "../errors";
 import type { Viewer } from "../people/viewer";
-import { visibleVersions } from "./access";
+import { visibleVersions } from "../access/replies";
 
 /** The files of a version `v`, in their order, as documents name them. */
 export const FILES_OF_VERSION = `(select coalesce(jsonb_agg(jsonb_build_object('id', a.file_id::text, 'name', a.name,

@@ -10,7 +10,13 @@ import { idSchema } from "../edge";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { includesRole, type Viewer } from "../people/viewer";
-import { asks, findLockedReply, findShelfToPut, mayPublish, READABLE_REPLY } from "./access";
+import {
+  accessParameters,
+  findLockedReply,
+  findShelfToPut,
+  mayPublish,
+  READABLE_REPLY,
+} from "../access/replies";
 import type { ReplyFilter } from "./filter";
 import { listKeys } from "./list";
 
@@ -122,7 +128,7 @@ export async function changeInBulk(
         `select r.id, r.key, r.shelf_id, r.tags, r.state, r.owner_id, r.review_by::text, s.audience, s.owner_id as shelf_owner,
                 exists (select 1 from reply_versions v where v.reply_id = r.id and v.state = 'published') as published
            from replies r join shelves s on s.id = r.shelf_id where r.key = any(:keys) and ${READABLE_REPLY} order by r.id for update of r`,
-        { keys, ...asks(viewer) },
+        { keys, ...accessParameters(viewer) },
       ),
     );
     const allowed = rows.filter((row) =>

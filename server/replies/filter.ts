@@ -1,7 +1,7 @@
 import { replyChannels, replyParts } from "#core/forms/library";
 import { z } from "zod";
 import { idInPath } from "../edge";
-import { asks, READABLE_REPLY } from "./access";
+import { accessParameters, READABLE_REPLY } from "../access/replies";
 import type { Viewer } from "../people/viewer";
 
 const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
@@ -76,7 +76,7 @@ export function filterConditions(
   filter: ReplyFilter,
 ): { sql: string; values: Record<string, unknown> } {
   const conditions: string[] = [READABLE_REPLY];
-  const values: Record<string, unknown> = { ...asks(viewer) };
+  const values: Record<string, unknown> = { ...accessParameters(viewer) };
   const add = (sql: string, more: Record<string, unknown> = {}) => {
     conditions.push(sql);
     Object.assign(values, more);

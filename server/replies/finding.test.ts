@@ -6,10 +6,10 @@ import type { Viewer } from "../people/viewer";
 import { eventually, testHouse, type TestHouse } from "../testing";
 import { changeInBulk } from "./filing";
 import { importLibrary } from "./import";
-import { openReply } from "./open-writing";
+import { openReply } from "../writing/open";
 import { publishWorking } from "./publishing";
 import { saveShelf } from "./shelves";
-import { stripReplies } from "./strip";
+import { stripReplies } from "../strip/strip";
 import { saveWorking } from "./writing";
 
 const now = new Date("2026-11-25T10:00:00Z");

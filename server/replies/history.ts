@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Viewer } from "../people/viewer";
-import { asks, findReply, READABLE_REPLY, type ReplyAccess } from "./access";
+import { accessParameters, findReply, READABLE_REPLY, type ReplyAccess } from "../access/replies";
 import { contentsOf, type Content } from "./content";
 import { publishedOf, readableVersion } from "./writing";
 import { named, query } from "../db/sql";
@@ -131,7 +131,7 @@ export async function proposals(em: EntityManager, viewer: Viewer): Promise<Prop
             or (v.state = 'sent back' and v.author_id = :person and v.decided_by_id <> :person
                 and not exists (select 1 from reply_versions w where w.reply_id = r.id and w.author_id = :person and w.updated_at > v.decided_at)))
         order by v.updated_at, v.id`,
-      asks(viewer),
+      accessParameters(viewer),
     ),
   );
   return rows.map(({ decided_by: decidedBy, at, ...row }) => ({

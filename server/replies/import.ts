@@ -14,7 +14,7 @@ import {
 } from "../db/entities/library";
 import { query } from "../db/sql";
 import { storeFile } from "../files/store";
-import { searchWords } from "./words";
+import { searchWords } from "./search-words";
 
 const SLASH = /^.*\//;
 

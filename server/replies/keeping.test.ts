@@ -9,12 +9,12 @@ import { readFilter } from "./filter";
 import { replyFile } from "./files";
 import { compareVersions, proposals } from "./history";
 import { listReplies } from "./list";
-import { openReply } from "./open-writing";
+import { openReply } from "../writing/open";
 import { besideList, orderPins, setPin, withinReach } from "./pins";
 import { dropWorking, proposeWorking, publishProposal, publishWorking, sendBack } from "./publishing";
 import { ensureOwnShelf, listShelves, orderShelves, removeShelf, saveShelf } from "./shelves";
-import { stripReplies } from "./strip";
-import { trialCases } from "./trial-cases";
+import { stripReplies } from "../strip/strip";
+import { trialCases } from "../writing/trial-cases";
 import { uploadFile } from "./uploads";
 import { createReply, mergeOnto, saveWorking, workFrom } from "./writing";
 
@@ -519,7 +519,7 @@ describe("within reach", () => {
     expect(await withinReach(em(), house.maren)).toEqual([]);
     const beside = await besideList(em(), house.bram);
     expect(beside.reach.map((one) => one.key)).toEqual(["late", "fee"]);
-    expect(beside.lately).toEqual([]);
+    expect(beside.recentlyUsed).toEqual([]);
     expect(beside.owners.map((one) => one.name)).toEqual(["Bram Test", "Maren Test"]);
     await query(em(), "update people set active = false where id = ?", [house.bram.id]);
     expect((await besideList(em(), house.maren)).owners.map((one) => one.name)).toEqual(["Maren Test"]);

@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { named, query } from "../db/sql";
 import type { Viewer } from "../people/viewer";
-import { mayPublish } from "./access";
+import { mayPublish } from "../access/replies";
 import { filterConditions, type ReplyFilter } from "./filter";
 import { exactly, searchFor, searchTerms, spelledAlike, type Search } from "./search";
 

@@ -3,7 +3,7 @@ import { ReplyPin } from "../db/entities/library";
 import { named, preparedOne, query } from "../db/sql";
 import { Conflict } from "../errors";
 import type { Viewer } from "../people/viewer";
-import { asks, findReply, USABLE_SHELF } from "./access";
+import { accessParameters, findReply, USABLE_SHELF } from "../access/replies";
 
 /** A reply as short lists name it. */
 export interface NamedReply {
@@ -15,7 +15,7 @@ export interface NamedReply {
 
 /** The replies that a viewer keeps within reach, in their order; those that they may not use any more are left out. */
 export async function withinReach(em: EntityManager, viewer: Viewer): Promise<NamedReply[]> {
-  return query<NamedReply>(em, ...named(WITHIN_REACH, asks(viewer)));
+  return query<NamedReply>(em, ...named(WITHIN_REACH, accessParameters(viewer)));
 }
 
 const WITHIN_REACH = `select r.key, r.title, s.mark, s.name as shelf from reply_pins n
@@ -30,7 +30,7 @@ export interface BesideList {
   /** What the viewer keeps within reach, in their order. */
   reach: NamedReply[];
   /** The replies that they sent last, the latest first. */
-  lately: NamedReply[];
+  recentlyUsed: NamedReply[];
   /** How many proposals wait for them; none wait for who may not publish. */
   proposals: number;
   /** Who may look after a reply, by name. */
@@ -48,11 +48,11 @@ export async function besideList(em: EntityManager, viewer: Viewer): Promise<Bes
                    select lr.reply_id, max(lr.at) as at from sent_letters l join letter_replies lr on lr.letter_id = l.id
                     where l.person_id = :person and lr.at > now() - interval '60 days' group by lr.reply_id
                  ) used join replies r on r.id = used.reply_id join shelves s on s.id = r.shelf_id
-                  where r.part = 'answer' and r.state = 'shelved' and ${USABLE_SHELF} order by used.at desc limit ${LATELY}) x) as lately,
+                  where r.part = 'answer' and r.state = 'shelved' and ${USABLE_SHELF} order by used.at desc limit ${LATELY}) x) as "recentlyUsed",
               (select count(*)::int from reply_versions v join replies r on r.id = v.reply_id join shelves s on s.id = r.shelf_id
                 where v.state = 'proposed' and :curator and s.audience <> 'owner' and r.state <> 'retired') as proposals,
               (select coalesce(jsonb_agg(jsonb_build_object('id', id, 'name', name) order by name), '[]') from people where active) as owners`,
-      asks(viewer),
+      accessParameters(viewer),
     ),
   );
 }

@@ -10,7 +10,7 @@ import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { ownTokens } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { findLockedReply, findReplyToKeep, type ReplyAccess } from "./access";
+import { findLockedReply, findReplyToKeep, type ReplyAccess } from "../access/replies";
 import { contentsOf } from "./content";
 import { publishedOf, readableVersion, refuseWrong, workingOf } from "./writing";
 

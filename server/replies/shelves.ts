@@ -5,7 +5,7 @@ import { Person, Team } from "../db/entities/people";
 import { named, query } from "../db/sql";
 import { Conflict, NotAllowed, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
-import { asks, findShelf, mayPublish, READABLE_REPLY, USABLE_SHELF } from "./access";
+import { accessParameters, findShelf, mayPublish, READABLE_REPLY, USABLE_SHELF } from "../access/replies";
 import { freeShelfKey } from "./keys";
 
 /** A shelf as lists show it. */
@@ -35,7 +35,7 @@ export async function listShelves(em: EntityManager, viewer: Viewer): Promise<Sh
          from shelves s
         where ${USABLE_SHELF} or (:curator and s.audience <> 'owner')
         order by (s.audience = 'owner'), s.position, s.name`,
-      asks(viewer),
+      accessParameters(viewer),
     ),
   );
   return rows.map(({ owner_id: ownerId, ...row }) => ({

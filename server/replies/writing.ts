@@ -5,9 +5,9 @@ import { emptyDocument } from "#core/document/schema";
 import { Person } from "../db/entities/people";
 import { Reply, ReplyVersion, Shelf } from "../db/entities/library";
 import { Conflict, NotFound, Unusable } from "../errors";
-import { findHouse } from "../house";
+import { findHouse } from "../house/house";
 import type { Viewer } from "../people/viewer";
-import { findLockedReply, findReply, findShelfToPut, mayPublish, type ReplyAccess } from "./access";
+import { findLockedReply, findReply, findShelfToPut, mayPublish, type ReplyAccess } from "../access/replies";
 import { asInput, contentsOf, lendFiles, storeContent, type Content, type ContentInput } from "./content";
 import { freeKey } from "./keys";
 

@@ -5,7 +5,7 @@ import { Conflict, NotFound } from "../errors";
 import { notify } from "../events/notify";
 import { query } from "../db/sql";
 import { CLAIM } from "./deliver";
-import { queue } from "../jobs/boss";
+import { queue } from "../queue/boss";
 import type { Viewer } from "../people/viewer";
 
 /** How long a letter can be called back, in seconds. */

@@ -16,7 +16,7 @@ import { readToken, writeToken } from "./cookie";
 import { health } from "./health";
 import { limitRates, limitRequests, placeOf } from "./limits";
 import { refuse } from "./refuse";
-import { told } from "../told";
+import { loggable } from "../told";
 
 export interface WebOptions {
   orm: MikroORM;
@@ -120,7 +120,7 @@ export function webApp({ orm, environment, ranker, build, assets }: WebOptions):
       log.error({
         event: "request failed",
         path: request.path,
-        error: told(error),
+        error: loggable(error),
       });
     response
       .status(status)

@@ -5,7 +5,7 @@ import { connect, disconnect } from "../db/orm";
 import { databaseReady } from "../db/ready";
 import { environment } from "../environment";
 import { closeHub, onEvent, openHub } from "../events/hub";
-import { startBoss, useBoss } from "../jobs/boss";
+import { startBoss, useBoss } from "../queue/boss";
 import { log } from "../log";
 import { keptBest } from "../ranking/kept";
 import { startRanker, stopRankers } from "../ranking/house-ranker";

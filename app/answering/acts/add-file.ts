@@ -4,7 +4,7 @@ import { Unusable } from "#server/errors";
 import { actionResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/add-file";
 import { idInPath } from "#server/edge";
 
@@ -25,4 +25,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -4,7 +4,7 @@ import { idInPath } from "#server/edge";
 import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/addresses";
 
 const body = z.strictObject({ address: z.string().min(1).max(320) });
@@ -19,4 +19,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

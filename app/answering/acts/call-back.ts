@@ -2,7 +2,7 @@ import { z } from "zod";
 import { callBack } from "#server/answering/send";
 import { actionResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/call-back";
 import { idInPath } from "#server/edge";
 
@@ -13,4 +13,4 @@ export async function action(args: Route.ActionArgs) {
   return actionResult(async () => ({ case: await callBack(em, viewer, params.parse(args.params).id, now) }));
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { otherNames } from "#server/answering/names";
-import { findCase } from "#server/answering/open";
+import { caseByNumber } from "#server/answering/open";
 import { idInPath } from "#server/edge";
 import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
@@ -14,7 +14,7 @@ export async function action(args: Route.ActionArgs) {
   const { em } = await signedIn(args);
   return actionResult(async () => {
     const { text } = await readBody(args.request, body);
-    const { customer } = await findCase(em, idInPath.parse(args.params.number));
+    const { customer } = await caseByNumber(em, idInPath.parse(args.params.number));
     return { names: await otherNames(em, text, customer.id) };
   });
 }

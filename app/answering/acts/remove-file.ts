@@ -2,7 +2,7 @@ import { actionResult } from "#server/web/results";
 import { detachFromDraft } from "#server/answering/files";
 import { idInPath } from "#server/edge";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/remove-file";
 
 /** Takes a file off the draft. */
@@ -14,4 +14,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

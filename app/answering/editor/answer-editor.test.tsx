@@ -7,17 +7,17 @@ import type { DraftSlip } from "#server/answering/draft";
 import { testLetterInputs } from "../testing";
 import { choose, show } from "../../testing/show";
 import { useEditorOf } from "../../ui/editor/use-editor";
-import { focusBlank, focusNamedBlank, focusOpenBlank, onTab } from "../blanks";
+import { focusBlank, focusNamedBlank, focusOpenBlank, onTab } from "./blanks";
 import { answerExtensions } from "./extensions";
 import { letterState } from "./letter-state";
 import SlipStack from "./slip-stack";
-import { ownWords, slipJson, slipsOf } from "./slips";
+import { ownWordsSlip, slipJson, slipsOf } from "./slips";
 
 afterEach(cleanup);
 
 const usual = { required: true, printed: true };
 const putOff: DraftSlip = {
-  ...ownWords("en", "put-off"),
+  ...ownWordsSlip("en", "put-off"),
   reply: "put-off",
   title: "Sailing put off",
   versionNumber: 1,
@@ -47,7 +47,7 @@ const putOff: DraftSlip = {
   passages: { change: { when: { value: "blank.change", is: "equals", to: true } } },
 };
 const closing: DraftSlip = {
-  ...ownWords("en", "closing"),
+  ...ownWordsSlip("en", "closing"),
   part: "closing",
   title: "Safe travels",
   document: readMarkdown("Safe travels.").doc,

@@ -56,7 +56,7 @@ function slipPassages(editor: Editor, slip: PlacedSlip, letter: LetterState, doc
     const refs = refsOf(child);
     if (refs.length === 0) return true;
     const key = `${slip.id} ${refs.map((ref) => ref.id + (ref.otherwise ? "!" : "")).join(" ")}`;
-    const words = refs.map((ref) => wordsOf(ref, decisions)).join(", and ");
+    const words = refs.map((ref) => passageInWords(ref, decisions)).join(", and ");
     if (stands(refs, decisions)) {
       if (!child.isInline)
         found.push(Decoration.node(from, to, { class: "passage-in", "data-hint": `Stands ${words}` }));
@@ -105,7 +105,7 @@ function refsOf(node: PmNode): PassageRef[] {
 }
 
 /** When a passage stands, in words. */
-function wordsOf(ref: PassageRef, decisions: ReadonlyMap<string, Decision>): string {
+function passageInWords(ref: PassageRef, decisions: ReadonlyMap<string, Decision>): string {
   const decision = decisions.get(ref.id);
   if (!decision) return `(“${ref.id}” has no condition)`;
   return `${ref.otherwise ? "unless" : "when"} ${decision.words}`;

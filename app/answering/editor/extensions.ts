@@ -2,7 +2,7 @@ import { Extension, type AnyExtension, type Editor } from "@tiptap/core";
 import { Placeholder } from "@tiptap/extensions/placeholder";
 import { UndoRedo } from "@tiptap/extensions/undo-redo";
 import { documentExtensions } from "../../ui/editor/schema";
-import { onTab } from "../blanks";
+import { onTab } from "./blanks";
 import { decorationsPlugin } from "./decorations";
 import { BlankInAnswer, TokenInAnswer } from "./inline-views";
 import { letterPlugin, type LetterInputs } from "./letter-state";

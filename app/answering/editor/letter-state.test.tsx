@@ -7,12 +7,12 @@ import { testLetterInputs as inputs } from "../testing";
 import { decorationsPlugin } from "./decorations";
 import { answerExtensions } from "./extensions";
 import { letterKey, letterPlugin, letterState, withInputs } from "./letter-state";
-import { ownWords, slipJson } from "./slips";
+import { ownWordsSlip, slipJson } from "./slips";
 
 const editor = new Editor({ element: null, extensions: answerExtensions(inputs) });
 const { schema } = editor;
 const slip = (id: string, markdown: string) => ({
-  ...ownWords("en", id),
+  ...ownWordsSlip("en", id),
   document: readMarkdown(markdown).doc,
 });
 

@@ -7,7 +7,7 @@ import { readMarkdown } from "#core/formats/markdown";
 import { BlankInAnswer, TokenInAnswer } from "./inline-views";
 import { documentExtensions } from "../../ui/editor/schema";
 import { Answer, SlipInAnswer } from "./slip-view";
-import { ownWords, slipJson, slipsOf } from "./slips";
+import { ownWordsSlip, slipJson, slipsOf } from "./slips";
 
 const schema = getSchema([Answer, SlipInAnswer, TokenInAnswer, BlankInAnswer, ...documentExtensions]);
 
@@ -54,7 +54,7 @@ test("a document goes into the editor and comes out the same", () => {
       const { doc } = readMarkdown(parts.join(""));
       const node = schema.nodeFromJSON({
         type: "doc",
-        content: [slipJson({ ...ownWords("en", "one"), document: doc })],
+        content: [slipJson({ ...ownWordsSlip("en", "one"), document: doc })],
       });
       node.check();
       const [slip] = slipsOf(node);

@@ -15,7 +15,7 @@ import { blankLabel } from "#core/tokens/blanks";
 import { BlankField } from "./blank-field";
 import { setBlank } from "./inline-views";
 import { letterKey, type LetterState } from "./letter-state";
-import { ownWords, slipJson, slipsOf, type SlipAttrs } from "./slips";
+import { ownWordsSlip, slipJson, slipsOf, type SlipAttrs } from "./slips";
 import { useStackParts } from "./stack-parts";
 import { useLetter } from "./use-letter";
 
@@ -116,14 +116,14 @@ export function dropSlip(view: EditorView, id: string): void {
   const tr = closeHistory(view.state.tr);
   const end = slip.position + node.nodeSize;
   if (slips.length === 1)
-    tr.replaceWith(slip.position, end, schema.nodeFromJSON(slipJson(ownWords(slip.language))));
+    tr.replaceWith(slip.position, end, schema.nodeFromJSON(slipJson(ownWordsSlip(slip.language))));
   else tr.delete(slip.position, end);
   view.dispatch(tr);
   view.focus();
 }
 
 /** Attributes of a slip: they live in the editor's document, so that undo covers takes and blanks too. */
-const { document: _words, ...attributes } = { ...ownWords("en", ""), title: "" };
+const { document: _words, ...attributes } = { ...ownWordsSlip("en", ""), title: "" };
 
 export const Answer = Node.create({ name: "doc", topNode: true, content: "slip+" });
 

@@ -4,7 +4,7 @@ import type { Slip } from "#core/compose/slip";
 import { readDocument } from "#core/document/schema";
 import type { Block, Doc } from "#core/document/types";
 import type { DraftInput, DraftSlip } from "#server/answering/draft";
-import type { StripReply } from "#server/replies/strip";
+import type { StripReply } from "#server/strip/strip";
 
 /** What a slip's node carries beside its words: where it came from, and what was filled in. */
 export type SlipAttrs = Omit<DraftSlip, "document">;
@@ -61,7 +61,7 @@ export function newId(): string {
 }
 
 /** An empty slip for the agent's own words. */
-export function ownWords(language: string, id = newId()): DraftSlip {
+export function ownWordsSlip(language: string, id = newId()): DraftSlip {
   return {
     id,
     versionId: null,

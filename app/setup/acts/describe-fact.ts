@@ -3,7 +3,7 @@ import { factDescriptionSchema } from "#core/forms/house";
 import { describeFact } from "#server/house/facts";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/describe-fact";
 
 /** Says what a house fact is called, and who may change it. */
@@ -15,4 +15,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -2,7 +2,7 @@ import { actionResult } from "#server/web/results";
 import { dropPlanned } from "#server/house/facts";
 import { idInPath } from "#server/edge";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/drop-planned";
 
 /** Takes a value back that a house fact was to have. */
@@ -14,4 +14,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -3,7 +3,7 @@ import { newFactSchema } from "#core/forms/house";
 import { addFact } from "#server/house/facts";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/new-fact";
 
 /** Adds a house fact. */
@@ -14,4 +14,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

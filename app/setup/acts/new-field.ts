@@ -3,7 +3,7 @@ import { newFieldSchema } from "#core/forms/house";
 import { addField } from "#server/house/fields";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/new-field";
 
 /** Adds a field to cases. */
@@ -14,4 +14,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -4,7 +4,7 @@ import { personDetailsSchema } from "#core/forms/house";
 import { savePersonDetails } from "#server/house/signatures";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/person";
 
 /** Keeps what letters say of a colleague. */
@@ -17,4 +17,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

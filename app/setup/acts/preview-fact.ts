@@ -3,7 +3,7 @@ import { factUses } from "#server/house/facts";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/preview-fact";
 
 /** How everything that uses a house fact would read with another value. */
@@ -15,4 +15,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -1,7 +1,7 @@
 import { actionResult } from "#server/web/results";
 import { removeField } from "#server/house/fields";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/remove-field";
 
 /** Takes a field of cases away that nothing reads. */
@@ -13,4 +13,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

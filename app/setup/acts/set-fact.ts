@@ -4,7 +4,7 @@ import { readBody } from "#server/web/body";
 import { setFact } from "#server/house/facts";
 import { signedIn } from "#server/web/context";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/set-fact";
 
 const body = z.strictObject({ value: z.unknown(), from: daySchema("A day, as in 2027-03-01").nullable() });
@@ -19,4 +19,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -4,7 +4,7 @@ import { readBody } from "#server/web/body";
 import { saveSignature } from "#server/house/signatures";
 import { signedIn } from "#server/web/context";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/signature";
 
 const body = z.strictObject({ team: idSchema.nullable(), document: z.unknown() });
@@ -19,4 +19,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -2,7 +2,7 @@ import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { saveStationery, stationerySchema } from "#server/house/stationery";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/stationery";
 
 /** Keeps a team’s stationery. */
@@ -14,4 +14,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

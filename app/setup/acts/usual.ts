@@ -2,7 +2,7 @@ import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { setUsual, usualSchema } from "#server/house/usual";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/usual";
 
 /** Chooses what a team’s first answers open or close with. */
@@ -14,4 +14,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -4,7 +4,7 @@ import { readBody } from "#server/web/body";
 import { readFilter } from "#server/replies/filter";
 import { signedIn } from "#server/web/context";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/bulk";
 
 const body = z.union([
@@ -23,4 +23,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

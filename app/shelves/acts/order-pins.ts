@@ -3,7 +3,7 @@ import { orderPins } from "#server/replies/pins";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/order-pins";
 
 /** Puts what is within reach into another order. */
@@ -16,4 +16,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

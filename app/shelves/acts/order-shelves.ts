@@ -3,7 +3,7 @@ import { orderShelves } from "#server/replies/shelves";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/order-shelves";
 
 /** Puts the shared shelves into another order. */
@@ -16,4 +16,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

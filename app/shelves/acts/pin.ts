@@ -3,7 +3,7 @@ import { readBody } from "#server/web/body";
 import { setPin } from "#server/replies/pins";
 import { signedIn } from "#server/web/context";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/pin";
 
 /** Keeps a reply within reach, or not any more. */
@@ -16,4 +16,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -1,7 +1,7 @@
 import { actionResult } from "#server/web/results";
 import { removeShelf } from "#server/replies/shelves";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/remove-shelf";
 
 /** Takes an empty shared shelf away. */
@@ -13,4 +13,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

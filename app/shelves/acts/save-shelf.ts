@@ -4,7 +4,7 @@ import { shelfSchema } from "#core/forms/library";
 import { saveShelf } from "#server/replies/shelves";
 import { signedIn } from "#server/web/context";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/save-shelf";
 
 const body = z.strictObject({ key: z.string().nullable(), shelf: shelfSchema });
@@ -18,4 +18,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

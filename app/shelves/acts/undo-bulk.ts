@@ -2,7 +2,7 @@ import { actionResult } from "#server/web/results";
 import { idInPath } from "#server/edge";
 import { signedIn } from "#server/web/context";
 import { undoBulk } from "#server/replies/filing";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/undo-bulk";
 
 /** Takes a change of many replies back. */
@@ -13,4 +13,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

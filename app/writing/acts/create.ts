@@ -5,7 +5,7 @@ import { createReply } from "#server/replies/writing";
 import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/create";
 
 const body = z.union([
@@ -24,4 +24,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -1,7 +1,7 @@
 import { actionResult } from "#server/web/results";
 import { dropWorking } from "#server/replies/publishing";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/drop";
 
 /** Drops one’s working copy. */
@@ -13,4 +13,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

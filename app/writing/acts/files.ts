@@ -3,7 +3,7 @@ import { uploadFile } from "#server/replies/uploads";
 import { actionResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/files";
 
 /** Stores a file for a reply, a signature or stationery; `picture` says that it is to stand in the words. */
@@ -23,4 +23,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -3,7 +3,7 @@ import { saveFiling } from "#server/replies/filing";
 import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/filing";
 
 /** Files a reply anew. */
@@ -14,4 +14,4 @@ export async function action(args: Route.ActionArgs) {
   }));
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -2,7 +2,7 @@ import { actionResult } from "#server/web/results";
 import { idInPath } from "#server/edge";
 import { mergeOnto } from "#server/replies/writing";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/merge";
 
 /** Says that one’s working copy has taken in what was published meanwhile. */
@@ -14,4 +14,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -3,7 +3,7 @@ import { idInPath } from "#server/edge";
 import { proposalSchema, publishProposal } from "#server/replies/publishing";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/publish-proposal";
 
 /** Publishes a colleague’s proposal. */
@@ -16,4 +16,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

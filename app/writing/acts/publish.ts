@@ -2,7 +2,7 @@ import { actionResult } from "#server/web/results";
 import { publishWorking, sendOffSchema } from "#server/replies/publishing";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/publish";
 
 /** Publishes one’s working copy. */
@@ -14,4 +14,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

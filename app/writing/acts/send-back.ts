@@ -4,7 +4,7 @@ import { readBody } from "#server/web/body";
 import { sendBack } from "#server/replies/publishing";
 import { signedIn } from "#server/web/context";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/send-back";
 
 /** Sends a proposal back to its author, with a reason. */
@@ -17,4 +17,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

@@ -4,7 +4,7 @@ import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { workFrom } from "#server/replies/writing";
 import { z } from "zod";
-import { told } from "../../ui/told";
+import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/work-from";
 
 /** Makes an earlier version one’s working copy. */
@@ -17,4 +17,4 @@ export async function action(args: Route.ActionArgs) {
   });
 }
 
-export const clientAction = told;
+export const clientAction = answerOrRefusal;

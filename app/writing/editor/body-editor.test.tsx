@@ -6,8 +6,8 @@ import type { Doc } from "#core/document/types";
 import { readMarkdown } from "#core/formats/markdown";
 import { catalogue } from "#core/tokens/catalogue";
 import { show } from "../../testing/show";
-import { BodyEditor } from "../body-editor";
-import { TextField } from "../text-field";
+import { BodyEditor } from "./body-editor";
+import { TextField } from "./text-field";
 import type { Definitions } from "./definitions";
 
 afterEach(cleanup);

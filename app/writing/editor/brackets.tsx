@@ -2,7 +2,7 @@ import type { Node as PmNode } from "@tiptap/pm/model";
 import type { Editor } from "@tiptap/core";
 import { Plugin, type EditorState } from "@tiptap/pm/state";
 import { Decoration, DecorationSet } from "@tiptap/pm/view";
-import { inWords } from "#core/conditions/words";
+import { inWords } from "#core/conditions/in-words";
 import type { PassageRef } from "#core/document/definition";
 import { labelOf } from "#core/compose/passages";
 import { widget } from "../../ui/editor/widget";

@@ -1,6 +1,6 @@
 import type { Editor, JSONContent } from "@tiptap/core";
 import { useCallback, type RefObject } from "react";
-import { useTold } from "../../ui/editor/use-told";
+import { useEditorEffect } from "../../ui/editor/use-editor-effect";
 import { setDefinitions, type Definitions } from "./definitions";
 
 /**
@@ -16,11 +16,11 @@ export function useGiven<Words>(
   shownRef: RefObject<Words>,
   contentOf: (words: Words) => JSONContent,
 ): void {
-  useTold(
+  useEditorEffect(
     editor,
     useCallback(({ view }) => setDefinitions(view, definitions), [definitions]),
   );
-  useTold(
+  useEditorEffect(
     editor,
     useCallback(
       ({ commands }) => {

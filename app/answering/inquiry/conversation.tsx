@@ -1,0 +1,228 @@
+import { useState } from "react";
+import { Form, Link } from "react-router";
+import { bareSubject } from "#core/mail/subject";
+import type { ConversationMessage } from "#server/cases/conversation";
+import type { OpenCase } from "#server/answering/open";
+import { counted, fileSize, times } from "#core/text/counted";
+import { Time } from "../../ui/time";
+import { Disclosure } from "../../ui/disclosure";
+
+/** The messages of a case, oldest first; the latest is what the answer is to. */
+export function Conversation({ open }: { open: OpenCase }) {
+  const { messages, earlier } = open;
+  return (
+    <section aria-label="Conversation" className="mt-4">
+      {earlier > 0 && (
+        <p className="mb-3 text-sm">
+          <Link to={`?earlier=${open.pages + 1}`} className="quiet-link">
+            {counted(earlier, "earlier message", "earlier messages")}
+          </Link>
+        </p>
+      )}
+      {messages.map((message, index) => (
+        <Message
+          key={message.id}
+          message={message}
+          customer={open.customer.name}
+          about={open.messages[index - 1]?.subject ?? open.subject}
+          latest={index === messages.length - 1}
+        />
+      ))}
+      {messages.length === 0 && <p className="text-soft">Nothing has been said yet.</p>}
+    </section>
+  );
+}
+
+const stateWords: Record<ConversationMessage["state"], string> = {
+  received: "",
+  due: "leaves in a moment",
+  sending: "is being delivered",
+  sent: "delivered",
+  refused: "was refused",
+  "called back": "was called back",
+};
+
+function Message({
+  message,
+  customer,
+  about,
+  latest,
+}: {
+  message: ConversationMessage;
+  customer: string;
+  /** The subject before: another one is shown. */
+  about: string;
+  latest: boolean;
+}) {
+  const [view, setView] = useState<"text" | "html" | "remote">("text");
+  const ours = message.direction === "out";
+  const files = message.files.filter((file) => !file.inline || ours);
+  return (
+    <article
+      aria-label={ours ? `Our answer by ${message.from}` : `From ${message.from}`}
+      className={`mb-4 ${ours ? "border-l-2 border-accent pl-4" : ""}`}
+    >
+      {message.subject !== "" && bareSubject(message.subject) !== bareSubject(about) && (
+        <h3 className="mb-1 font-semibold [overflow-wrap:anywhere]">{message.subject}</h3>
+      )}
+      <Sender message={message} customer={customer} />
+      {view === "text" ? (
+        <div className={`letter whitespace-pre-wrap ${latest || ours ? "" : "text-soft"}`}>
+          {message.written ||
+            (message.hasHtml ? "This message has only formatted text." : "This message has no words.")}
+        </div>
+      ) : (
+        <HtmlFrame id={message.id} remote={view === "remote"} />
+      )}
+      {message.cut && (
+        <p className="mt-1 text-sm text-look">
+          This is only the beginning: the message is longer than is shown here.{" "}
+          <a href={`/messages/${message.id}/raw`} className="quiet-link">
+            The whole of it
+          </a>
+        </p>
+      )}
+      {message.quoted && view === "text" && (
+        <Disclosure
+          words={<span className="font-normal text-soft">quoted text</span>}
+          className="mt-1 text-sm"
+        >
+          <div className="letter mt-1 border-l border-line pl-3 whitespace-pre-wrap text-soft">
+            {message.quoted}
+          </div>
+        </Disclosure>
+      )}
+      {files.length > 0 && (
+        <ul aria-label="Files" className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
+          {files.map((file) => (
+            <li key={file.id}>
+              <FileLink file={file} /> <span className="text-soft">{fileSize(file.size)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="mt-1 flex flex-wrap items-baseline gap-x-3 text-sm text-soft">
+        <span>
+          {ours ? message.from : message.from === customer ? "" : `${message.from}, `}
+          {ours && ", "}
+          <Time at={message.at} />
+          {ours && `, ${stateWords[message.state]}`}
+        </span>
+        {message.hasHtml && !ours && (
+          <button
+            type="button"
+            className="underline underline-offset-2"
+            onClick={() => setView(view === "text" ? "html" : "text")}
+          >
+            {view === "text" ? "as it was formatted" : "as plain text"}
+          </button>
+        )}
+        {view === "html" && (
+          <button type="button" className="underline underline-offset-2" onClick={() => setView("remote")}>
+            load remote pictures
+          </button>
+        )}
+        {ours && (
+          <Link to={`/replies/new?message=${message.id}`} className="underline underline-offset-2">
+            keep on a shelf
+          </Link>
+        )}
+        {message.hasRaw && (
+          <a href={`/messages/${message.id}/raw`} className="underline underline-offset-2">
+            raw
+          </a>
+        )}
+      </p>
+      <Trouble message={message} />
+    </article>
+  );
+}
+
+/** A file of a message. A program is asked about first: who opens it runs it. */
+function FileLink({ file }: { file: ConversationMessage["files"][number] }) {
+  const [asking, setAsking] = useState(false);
+  const href = `/files/${file.id}`;
+  if (!file.isProgram)
+    return (
+      <a href={href} target="_blank" rel="noreferrer" className="quiet-link">
+        {file.name}
+      </a>
+    );
+  return asking ? (
+    <span role="alert" className="border-l-[3px] border-stop bg-stop-wash px-2 py-1">
+      “{file.name}” is a program or may hold one. Whoever opens it runs what the sender wrote.{" "}
+      <a href={href} className="quiet-link" onClick={() => setAsking(false)}>
+        Fetch it all the same
+      </a>{" "}
+      <button type="button" className="quiet-link" onClick={() => setAsking(false)}>
+        Leave it
+      </button>
+    </span>
+  ) : (
+    <button type="button" className="quiet-link text-look" onClick={() => setAsking(true)}>
+      {file.name}
+    </button>
+  );
+}
+
+/** What is to know of who wrote: a stranger on the case, another address for answers, doubts about the sender. */
+function Sender({ message, customer }: { message: ConversationMessage; customer: string }) {
+  const lines = [
+    message.stranger ? `From ${message.fromAddress}, which is not known to be ${customer}’s.` : null,
+    message.replyTo ? `Asks for answers to ${message.replyTo}.` : null,
+    ...message.doubts.map(({ kind, words }) =>
+      kind === "envelope" ? words : `Our receiver found: ${words}.`,
+    ),
+  ].filter((line) => line !== null);
+  if (lines.length === 0) return null;
+  return (
+    <p role="note" className="mb-1.5 border-l-[3px] border-look bg-look-wash px-2.5 py-1 text-sm text-look">
+      {lines.map((line) => (
+        <span key={line} className="block [overflow-wrap:anywhere]">
+          {line}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** What stands between our letter and the customer, in the other server's words. */
+function Trouble({ message }: { message: ConversationMessage }) {
+  if (message.refusal === null) return null;
+  if (message.state !== "refused") {
+    return (
+      <p className="mt-1 text-sm font-semibold text-look">
+        Not delivered yet, tried {times(message.attempts)}: {message.refusal}
+      </p>
+    );
+  }
+  return (
+    <Form
+      method="post"
+      action={`/messages/${message.id}/try-again`}
+      className="mt-1.5 border-l-[3px] border-stop bg-stop-wash px-3 py-2"
+    >
+      <p className="font-semibold text-stop">Refused: {message.refusal}</p>
+      <button type="submit" className="quiet-link mt-1.5">
+        Try again
+      </button>
+    </Form>
+  );
+}
+
+/** Inbound HTML, cleaned, in a frame without scripts; it grows to its content. */
+function HtmlFrame({ id, remote }: { id: number; remote: boolean }) {
+  return (
+    <iframe
+      title="The message as it was formatted"
+      src={`/messages/${id}/html${remote ? "?pictures=remote" : ""}`}
+      sandbox="allow-same-origin allow-popups allow-popups-to-escape-sandbox"
+      className="h-40 w-full border border-line bg-white"
+      onLoad={(event) => {
+        const frame = event.currentTarget;
+        const height = frame.contentDocument?.documentElement.scrollHeight ?? 160;
+        frame.style.height = `${Math.min(1200, height + 4)}px`;
+      }}
+    />
+  );
+}

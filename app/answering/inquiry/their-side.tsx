@@ -1,0 +1,118 @@
+import { memo } from "react";
+import { Link } from "react-router";
+import type { OpenCase } from "#server/answering/open";
+import { languageName } from "#core/language/tag";
+import { exactTime, Time, timeLeftAlone, useClock } from "../../ui/time";
+import { Conversation } from "./conversation";
+import { Details } from "./details";
+import { Disclosure } from "../../ui/disclosure";
+import { Hint } from "../../ui/hint";
+
+/** What the customer said, and what we know of them. */
+export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
+  const { customer } = open;
+  const facts = [
+    customer.organisation &&
+      `${customer.organisation}${customer.organisationKind ? ` (${customer.organisationKind})` : ""}`,
+    customer.since && `with us since ${customer.since.slice(0, 4)}`,
+    customer.language && `writes ${languageName(customer.language)}`,
+    customer.phone,
+  ].filter(Boolean);
+  return (
+    <section
+      aria-label="Their side"
+      className="min-h-0 border-line px-6 py-4 md:overflow-y-auto md:border-r lg:px-9"
+    >
+      <div className="flex items-baseline justify-between gap-3 text-sm">
+        <span className="text-soft">{[open.label, open.channel, open.topic].filter(Boolean).join(", ")}</span>
+        <Due open={open} />
+      </div>
+      <TimeBar open={open} />
+      <h1 className="mt-3 text-xl leading-tight font-bold [overflow-wrap:anywhere]">
+        {open.subject || "No subject"}
+      </h1>
+      <p className="mt-1 text-soft [overflow-wrap:anywhere]">
+        <span className="text-ink">{customer.name}</span>
+        {facts.length > 0 && `, ${facts.join(", ")}`}
+      </p>
+      {open.others.length > 0 && (
+        <p
+          role="status"
+          className="mt-2 border-l-[3px] border-look bg-look-wash px-2.5 py-1.5 font-semibold text-look"
+        >
+          {open.others
+            .map((other) => `${other.name} ${other.here ? "has this case open too" : "began an answer here"}`)
+            .join("; ")}
+        </p>
+      )}
+      <Details open={open} />
+      <Conversation open={open} />
+      {open.earlierCases.length > 0 && (
+        <section className="mt-5 border-t border-line pt-3 text-sm">
+          <h2 className="font-bold">Other cases</h2>
+          <ul>
+            {open.earlierCases.map((one) => (
+              <li key={one.number} className="flex gap-2">
+                <Link to={`/cases/${one.number}`} className="truncate underline underline-offset-2">
+                  {one.label} {one.subject}
+                </Link>
+                <span className="ml-auto whitespace-nowrap text-soft">
+                  {one.status}, <Time at={one.openedAt} />
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <Disclosure words="History" className="mt-5 border-t border-line pt-3 text-sm">
+        <ol className="mt-1">
+          {open.history.map((entry) => (
+            <li key={entry.id} className="grid grid-cols-[7rem_1fr] gap-2">
+              <Time at={entry.at} className="text-soft" />
+              <span>
+                {entry.who && `${entry.who} `}
+                {entry.what}
+              </span>
+            </li>
+          ))}
+        </ol>
+      </Disclosure>
+    </section>
+  );
+});
+
+function Due({ open }: { open: OpenCase }) {
+  const { now, timeZone } = useClock();
+  if (open.answerBy === null) return <span className="text-soft">{open.status}</span>;
+  const due = Date.parse(open.answerBy);
+  const left = due - now;
+  const tone = left < 0 ? "text-stop" : left < 3_600_000 ? "text-look" : "text-ink";
+  return (
+    <Hint words={`Answer by ${exactTime(due, timeZone)}`}>
+      <time dateTime={open.answerBy} className={`font-bold ${tone}`}>
+        {timeLeftAlone(due, now, timeZone)}
+      </time>
+    </Hint>
+  );
+}
+
+/** How much of the time to answer is used up, as a line that empties. */
+function TimeBar({ open }: { open: OpenCase }) {
+  const { now } = useClock();
+  if (open.answerBy === null || open.waitingSince === null) return <div className="mt-1.5 h-1 bg-line" />;
+  const start = Date.parse(open.waitingSince);
+  const due = Date.parse(open.answerBy);
+  const used = Math.max(0, Math.min(1, (now - start) / Math.max(1, due - start)));
+  const tone = used >= 1 ? "text-stop" : due - now < 3_600_000 ? "text-look" : "text-accent";
+  return (
+    <svg
+      aria-hidden="true"
+      className={`mt-1.5 h-1 w-full ${tone}`}
+      viewBox="0 0 100 1"
+      preserveAspectRatio="none"
+    >
+      <rect width="100" height="1" className="fill-line" />
+      <rect width={used * 100} height="1" fill="currentColor" />
+    </svg>
+  );
+}

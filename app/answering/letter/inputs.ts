@@ -1,0 +1,43 @@
+import { addressee, type ChosenRecipient } from "#core/checks/addressee";
+import type { SubjectChoice } from "#core/compose/compose";
+import type { PatternEngine } from "#core/conditions/patterns";
+import type { AttachmentRef } from "#core/compose/slip";
+import type { LanguageGuess } from "#core/language/guess";
+import { catalogue } from "#core/tokens/catalogue";
+import type { OpenCase } from "#server/answering/open";
+import type { LetterInputs } from "../editor/letter-state";
+
+/** What varies beside the case itself. */
+export interface Choices {
+  subject: SubjectChoice;
+  attachments: AttachmentRef[];
+  otherNames: string[];
+  to: ChosenRecipient | null;
+  patterns: PatternEngine;
+  languageOf: LanguageGuess;
+}
+
+/** The choices of a letter that nobody has touched yet. */
+export function untouched(patterns: PatternEngine, languageOf: LanguageGuess): Choices {
+  return { subject: { from: "thread" }, attachments: [], otherNames: [], to: null, patterns, languageOf };
+}
+
+/** What a letter on an opened case depends on beside its slips. */
+export function letterInputs(open: OpenCase, { to, ...choices }: Choices): LetterInputs {
+  return {
+    ...addressee({ usual: open.recipient, all: open.recipients }, to),
+    to,
+    context: open.context,
+    channel: open.channel,
+    language: open.draft?.language ?? open.language,
+    customerTimeZone: open.customerTimeZone,
+    tokens: catalogue(open.own),
+    signature: open.signature,
+    stationery: open.stationery,
+    threadSubject: open.subject,
+    caseNumber: open.label,
+    sentReplies: open.sentReplies,
+    contentId: (id) => id,
+    ...choices,
+  };
+}

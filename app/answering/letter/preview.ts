@@ -1,0 +1,38 @@
+import { secondLook } from "#core/checks/second-look";
+import { compose, type SubjectChoice } from "#core/compose/compose";
+import type { PatternEngine } from "#core/conditions/patterns";
+import type { LanguageGuess } from "#core/language/guess";
+import type { Doc } from "#core/document/types";
+import type { OpenCase } from "#server/answering/open";
+import type { StripReply } from "#server/strip/strip";
+import { letterInputs, untouched } from "./inputs";
+import { firstSlips } from "./take";
+
+/** A reply's own words as they read for a case, without what stands around them. */
+export function readsAs(open: OpenCase, reply: StripReply, patterns: PatternEngine): Doc {
+  const slips = firstSlips(reply, { opening: [], closing: [] });
+  return {
+    type: "doc",
+    content: compose({
+      ...letterInputs(
+        open,
+        untouched(patterns, () => null),
+      ),
+      slips,
+    }).blocks,
+  };
+}
+
+/** A reply as it would read for a case, taken first and left untouched: its slips, its letter and the second look. */
+export function previewOf(
+  open: OpenCase,
+  reply: StripReply,
+  patterns: PatternEngine,
+  languageOf: LanguageGuess,
+  subject: SubjectChoice = { from: "thread" },
+) {
+  const inputs = { ...letterInputs(open, untouched(patterns, languageOf)), subject };
+  const slips = firstSlips(reply, open.usual);
+  const letter = compose({ ...inputs, slips });
+  return { slips, letter, checks: secondLook({ ...inputs, letter, slips }) };
+}

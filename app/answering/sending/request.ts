@@ -1,0 +1,67 @@
+import type { useNavigate } from "react-router";
+import * as z from "zod/mini";
+import type { Act } from "../../ui/act";
+import type { ToastMessage } from "../../ui/toast";
+import { refusalOf } from "../../ui/refusal";
+
+const sentSchema = z.object({
+  ok: z.literal(true),
+  message: z.number(),
+  dueAt: z.string(),
+  next: z.nullable(z.number()),
+  to: z.string(),
+});
+export type Sent = z.infer<typeof sentSchema>;
+const stoppedSchema = z.object({
+  ok: z.literal(false),
+  checks: z.array(z.looseObject({ message: z.string() })),
+});
+const calledBack = z.object({ case: z.number() });
+
+/** What a screen does things by. */
+interface Ways {
+  act: Act;
+  toast: (toast: ToastMessage) => void;
+  navigate: ReturnType<typeof useNavigate>;
+}
+
+/**
+ * Asks the server to send the draft of a case.
+ * @param seen the version of the draft, the latest message and the details that the agent saw
+ * @returns what was sent, or why it was not, in words
+ */
+export async function requestSending(
+  number: number,
+  seen: { version: number; lastMessage: number; seen: string },
+): Promise<Sent | { problem: string }> {
+  const response = await fetch(`/cases/${number}/send`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify(seen),
+  });
+  if (response.status === 401) return { problem: "Your session has ended: sign in again, then send." };
+  const body: unknown = await response.json();
+  const sent = sentSchema.safeParse(body);
+  if (sent.success) return sent.data;
+  const problem = refusalOf(body)?.problem ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
+  return { problem: problem ?? "The server did not take it. Your answer is still here." };
+}
+
+/** Says that a letter is on its way, and offers to call it back. */
+export function tellSent({ message, dueAt, to }: Sent, ways: Ways): void {
+  ways.toast({
+    words: `On its way to ${to}`,
+    until: Date.parse(dueAt),
+    action: { label: "Call it back", run: () => void callBack(message, ways) },
+  });
+}
+
+async function callBack(message: number, { act, toast, navigate }: Ways): Promise<void> {
+  const done = await act(`/messages/${message}/call-back`, {}, calledBack);
+  if (!done.ok) {
+    toast({ words: done.problem, tone: "stop" });
+    return;
+  }
+  toast({ words: "Called back. It is your draft again." });
+  await navigate(`/cases/${done.data.case}?back=${message}`);
+}

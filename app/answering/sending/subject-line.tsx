@@ -1,0 +1,75 @@
+import { useMemo, useState } from "react";
+import { compose } from "#core/compose/compose";
+import { answerSubject } from "#core/mail/subject";
+import type { OpenCase } from "#server/answering/open";
+import type { StripReply } from "#server/strip/strip";
+import type { AnswerHandle } from "../use-answer";
+import { Hint } from "../../ui/hint";
+
+/** The subject: the thread's, unless the agent takes the reply's or writes another. */
+export function SubjectLine({
+  open,
+  answer,
+  looked,
+}: {
+  open: OpenCase;
+  answer: AnswerHandle;
+  looked: StripReply | null;
+}) {
+  const { letter, subject, setSubject } = answer;
+  const [editing, setEditing] = useState(false);
+  const offered = useMemo(() => {
+    const slip = letter?.slips.find((one) => one.subject !== null && one.subject !== "");
+    if (!slip || !letter || looked) return null;
+    return compose({ ...letter.inputs, subject: { from: "reply" }, slips: letter.slips }).subject;
+  }, [letter, looked]);
+  const shown = letter?.letter.subject ?? answerSubject(open.subject, open.label);
+  return (
+    <>
+      <dt className="text-sm text-soft">Subject</dt>
+      <dd className="flex flex-wrap items-baseline gap-x-3">
+        {editing ? (
+          <input
+            aria-label="Subject"
+            autoFocus
+            className="lined-field grow font-serif text-letter"
+            value={subject.from === "own" ? subject.text : shown}
+            maxLength={500}
+            onChange={(event) => setSubject({ from: "own", text: event.target.value })}
+            onBlur={() => setEditing(false)}
+            onKeyDown={(event) => {
+              if (event.key === "Enter" && !event.ctrlKey) setEditing(false);
+            }}
+          />
+        ) : (
+          <span className="font-serif text-letter [overflow-wrap:anywhere]">{shown}</span>
+        )}
+        {!editing && subject.from !== "own" && (
+          <button
+            type="button"
+            className="text-sm text-soft underline underline-offset-2"
+            onClick={() => setEditing(true)}
+          >
+            change
+          </button>
+        )}
+        {!editing && offered !== null && subject.from === "thread" && offered !== shown && (
+          <Hint words={offered}>
+            <button
+              type="button"
+              className="quiet-link text-sm"
+              onClick={() => setSubject({ from: "reply" })}
+            >
+              use the reply’s
+            </button>
+          </Hint>
+        )}
+        {!editing && subject.from !== "thread" && (
+          <button type="button" className="quiet-link text-sm" onClick={() => setSubject({ from: "thread" })}>
+            keep the thread’s
+          </button>
+        )}
+      </dd>
+    </>
+  );
+}

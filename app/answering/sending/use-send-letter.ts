@@ -1,0 +1,109 @@
+import { reasonOf } from "#core/text/reason";
+import { useCallback, useRef } from "react";
+import { useNavigate, useRevalidator } from "react-router";
+import { stopsSending } from "#core/checks/second-look";
+import type { OpenCase } from "#server/answering/open";
+import { useAct } from "../../ui/act";
+import { useToast } from "../../ui/toast";
+import { focusNamedBlank, focusOpenBlank } from "../editor/blanks";
+import { findingPosition } from "../editor/decorations";
+import { letterState } from "../editor/letter-state";
+import { isEmptySlip } from "../editor/slips";
+import { requestSending, tellSent } from "./request";
+import type { AnswerHandle } from "../use-answer";
+
+interface Page {
+  /** Whether the page shows something else than the letter that would go. */
+  showsOther: boolean;
+  /** Shows that letter. */
+  show: () => void;
+}
+
+/**
+ * Sends the answer: saves what was typed, asks the server, goes on to the next case, offers to call back. Nothing is
+ * sent while the page shows anything but the letter that would go: that is shown first.
+ */
+export function useSendLetter(
+  open: OpenCase,
+  answer: AnswerHandle,
+  page: Page,
+): (then: "next" | "stay") => Promise<void> {
+  const toast = useToast();
+  const navigate = useNavigate();
+  const act = useAct();
+  const { revalidate } = useRevalidator();
+  const busy = useRef(false);
+  const { editor, saver } = answer;
+  const { number, lastMessage, seen } = open;
+  const { showsOther, show } = page;
+
+  return useCallback(
+    async (then) => {
+      if (!editor || busy.current) return;
+      const { checks, slips } = letterState(editor.state);
+      if (showsOther) {
+        const nothingTaken = slips.every(isEmptySlip);
+        if (nothingTaken) {
+          toast({ words: "Take it first: Enter takes what the page shows.", tone: "stop" });
+          return;
+        }
+        show();
+        toast({ words: "This is the letter that would go. Send it, if it is right." });
+        return;
+      }
+      if (stopsSending(checks)) {
+        pointAtFirstStop(editor);
+        toast({ words: checks[0]?.message ?? "Something stops sending", tone: "stop" });
+        return;
+      }
+      busy.current = true;
+      try {
+        if (!(await saver()?.flush())) {
+          toast({
+            words: "Your answer could not be saved, so it was not sent. It is still here.",
+            tone: "stop",
+          });
+          return;
+        }
+        const sent = await requestSending(number, { version: saver()?.version ?? 0, lastMessage, seen });
+        if ("problem" in sent) {
+          toast({ words: sent.problem, tone: "stop" });
+          await revalidate();
+          return;
+        }
+        saver()?.stop();
+        tellSent(sent, { act, toast, navigate });
+        const { message, next } = sent;
+        if (then === "next") await navigate(next === null ? "/waiting" : `/cases/${next}`);
+        else await navigate(`/cases/${number}?sent=${message}`, { replace: true });
+      } catch (error) {
+        toast({
+          words: `It was not sent: ${reasonOf(error)}. Your answer is still here.`,
+          tone: "stop",
+        });
+      } finally {
+        busy.current = false;
+      }
+    },
+    [editor, saver, number, lastMessage, seen, showsOther, show, act, toast, navigate, revalidate],
+  );
+}
+
+/** Puts the hand where the first thing that stops sending can be mended. */
+export function pointAtFirstStop(editor: NonNullable<AnswerHandle["editor"]>): void {
+  const { checks } = letterState(editor.state);
+  const at = checks.findIndex((check) => check.severity === "stop");
+  const check = checks[at];
+  if (check?.blank && focusNamedBlank(editor, check.blank)) return;
+  if (
+    check?.code === "recipient-unknown" ||
+    check?.code === "no-recipient" ||
+    check?.code === "recipient-ours"
+  ) {
+    document.getElementById("recipient")?.focus();
+    return;
+  }
+  if (check?.code === "blank-empty" && focusOpenBlank(editor)) return;
+  const range = findingPosition(editor.view, at);
+  if (range) editor.chain().focus().setTextSelection(range).scrollIntoView().run();
+}

@@ -1,0 +1,43 @@
+import { counted } from "#core/text/counted";
+import { useMemo } from "react";
+import { differences, lookAlike } from "#core/document/differences";
+import type { PatternEngine } from "#core/conditions/patterns";
+import type { OpenCase } from "#server/answering/open";
+import type { StripReply } from "#server/strip/strip";
+import { ComparedLines } from "../../ui/compared";
+import { readsAs } from "../letter/preview";
+
+const MOST_LINES = 4;
+
+interface Props {
+  open: OpenCase;
+  patterns: PatternEngine;
+  reply: StripReply;
+  other: StripReply | null;
+}
+
+/**
+ * Where a reply differs from another that looks like it, as both read for the case: what it says more is underlaid, what
+ * only the other says is struck.
+ */
+export function Difference({ open, patterns, reply, other }: Props) {
+  const found = useMemo(() => {
+    if (!other || !lookAlike(reply, other)) return null;
+    return differences(readsAs(open, other, patterns), readsAs(open, reply, patterns), MOST_LINES);
+  }, [open, patterns, reply, other]);
+  if (!other || !found || found.lines.length === 0) return null;
+  return (
+    <section aria-label={`What differs from “${other.title}”`} className="mb-3 border-b border-line pb-2.5">
+      <p className="mb-1 text-sm text-soft">
+        Looks like <strong className="font-semibold text-ink">{other.title.toLowerCase()}</strong>; here they
+        differ:
+      </p>
+      <div className="difference">
+        <ComparedLines lines={found.lines} />
+      </div>
+      {found.more > 0 && (
+        <p className="text-sm text-soft">and {counted(found.more, "more line", "more lines")}</p>
+      )}
+    </section>
+  );
+}

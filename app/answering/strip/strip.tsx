@@ -1,0 +1,196 @@
+import { memo, useCallback, useEffect, useId, useRef, type KeyboardEvent, type RefObject } from "react";
+import type { StripReply } from "#server/strip/strip";
+import { fitWords } from "#core/ranking/fit-words";
+import { Kbd } from "../../ui/kbd";
+import type { StripHandle } from "./use-strip";
+
+interface Props {
+  /** Whether an answer is under way already. */
+  began: boolean;
+  strip: StripHandle;
+  search: RefObject<HTMLInputElement | null>;
+  taken: ReadonlySet<string>;
+  /** Whether the shelf is looked at, and the page shows how the chosen reply would read. */
+  onLook: (looking: boolean, at?: number) => void;
+  onTake: (reply: StripReply, how: "swap" | "stack") => void;
+  onLeave: () => void;
+}
+
+/** The shelf along the bottom: replies for this case, to look at with the arrows and to take with Enter. */
+export const Strip = memo(function Strip({ began, strip, search, taken, onLook, onTake, onLeave }: Props) {
+  const id = useId();
+  const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
+  const { nothingFits, unranked, askForMore } = strip;
+  /** What answers a second question goes beside the answer that is there, not in its place. */
+  const answersMore = (reply: StripReply) => reply.also !== null && taken.size > 0;
+  const board = useRef<HTMLDivElement>(null);
+
+  useEffect(() => {
+    if (!began) search.current?.focus({ preventScroll: true });
+  }, [began, search]);
+
+  const go = useCallback(
+    (next: number) => {
+      const to = Math.max(0, Math.min(replies.length - 1, next));
+      setCurrent(to);
+      onLook(true, to);
+      board.current?.children[to]?.scrollIntoView({ block: "nearest", inline: "nearest" });
+    },
+    [replies.length, setCurrent, onLook],
+  );
+  const look = useCallback(
+    (at: number) => {
+      search.current?.focus();
+      go(at);
+    },
+    [search, go],
+  );
+  const takeIt = useCallback(
+    (reply: StripReply) => onTake(reply, reply.also !== null && taken.size > 0 ? "stack" : "swap"),
+    [onTake, taken],
+  );
+
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.altKey || event.ctrlKey || event.metaKey) return;
+    if (event.key === "ArrowRight") go(current + 1);
+    else if (event.key === "ArrowLeft") go(current - 1);
+    else if (event.key === "Enter" && chosen)
+      onTake(chosen, event.shiftKey || answersMore(chosen) ? "stack" : "swap");
+    else if (event.key === "Enter" && nothingFits) onLeave();
+    else if (event.key === "Escape" && query !== "") setQuery("");
+    else if (event.key === "Escape") onLeave();
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <section aria-label="Shelf" className="shelf bg-desk px-5 pt-3">
+      <div className="flex gap-5">
+        <div className="w-48 shrink-0 text-sm text-soft">
+          <input
+            ref={search}
+            role="combobox"
+            aria-expanded="true"
+            aria-controls={`${id}-list`}
+            aria-activedescendant={chosen ? `${id}-${current}` : undefined}
+            aria-label="Find on the shelf"
+            placeholder="Find on the shelf"
+            className="lined-field w-full text-base text-ink"
+            value={query}
+            onChange={(event) => {
+              setQuery(event.target.value);
+              onLook(true);
+            }}
+            onFocus={() => onLook(true)}
+            onBlur={(event) => {
+              if (event.relatedTarget !== null) onLook(false);
+            }}
+            onKeyDown={onKeyDown}
+            autoComplete="off"
+            spellCheck={false}
+          />
+          <p className="mt-2" role="status">
+            {problem ??
+              (query
+                ? `${replies.length} found${searching ? "…" : ""}, nearest first.`
+                : nothingFits
+                  ? `Nothing on the shelf seems to fit. Write it yourself, or look at the nearest of ${total}.`
+                  : unranked
+                    ? `${total} replies, by use: what fits cannot be told just now.`
+                    : `${total} replies, what fits the message best first.`)}
+          </p>
+          <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1">
+            <Kbd keys="← →" /> look <Kbd keys="Enter" /> take <Kbd keys="Shift Enter" /> add
+          </p>
+        </div>
+        <div
+          id={`${id}-list`}
+          ref={board}
+          role="listbox"
+          aria-label="Replies"
+          onScroll={askForMore}
+          className="shelf-board flex min-w-0 grow items-end gap-2.5 overflow-x-auto"
+        >
+          {replies.map((reply, index) => (
+            <Card
+              key={reply.key}
+              id={`${id}-${index}`}
+              reply={reply}
+              chosen={index === current}
+              taken={taken.has(reply.key)}
+              at={index}
+              onLook={look}
+              onTake={takeIt}
+            />
+          ))}
+          {replies.length === 0 && (
+            <p className="self-center px-4 font-serif text-letter text-soft">
+              Nothing on the shelf is like that.{" "}
+              {!searching && (
+                <button type="button" className="quiet-link font-sans text-base" onClick={onLeave}>
+                  Write one and keep it
+                </button>
+              )}
+            </p>
+          )}
+        </div>
+      </div>
+    </section>
+  );
+});
+
+interface CardProps {
+  id: string;
+  reply: StripReply;
+  chosen: boolean;
+  taken: boolean;
+  /** Its place on the strip. */
+  at: number;
+  onLook: (at: number) => void;
+  onTake: (reply: StripReply) => void;
+}
+
+const Card = memo(function Card({ id, reply, chosen, taken, at, onLook, onTake }: CardProps) {
+  const words = reply.fit === null ? null : fitWords(reply.fit);
+  return (
+    // The keyboard reaches the cards through the search field, by aria-activedescendant.
+    <button
+      type="button"
+      id={id}
+      role="option"
+      aria-selected={chosen}
+      tabIndex={-1}
+      className={`shelf-card ${chosen ? "chosen" : ""}`}
+      onClick={() => onLook(at)}
+      onDoubleClick={() => onTake(reply)}
+      onMouseDown={(event) => event.preventDefault()}
+    >
+      <span className="line-clamp-2 shrink-0 leading-tight font-bold">{reply.title}</span>
+      <span className="mt-1 flex shrink-0 items-baseline gap-2 text-xs text-soft">
+        <span className="font-semibold text-ink">{reply.shelf.mark}</span>
+        <span className="line-clamp-2">
+          {taken ? (
+            "in your answer"
+          ) : (
+            <>
+              {words && <strong className="font-semibold text-ink">{words}</strong>}
+              {words && (reply.also ?? reply.why) && ": "}
+              {reply.also === null ? reply.why : `also asks “${reply.also}”`}
+            </>
+          )}
+        </span>
+      </span>
+      <span className="mt-1.5 line-clamp-3 font-serif text-[13px] leading-snug">{firstWords(reply)}</span>
+    </button>
+  );
+});
+
+function firstWords(reply: StripReply): string {
+  const text = (node: unknown): string => {
+    if (typeof node !== "object" || node === null) return "";
+    const { text: own, content, type } = node as { text?: string; content?: unknown[]; type?: string };
+    if (type === "token" || type === "blank") return "…";
+    return own ?? (content ?? []).map(text).join(type === "paragraph" ? "" : " ");
+  };
+  return text(reply.document).slice(0, 160);
+}

@@ -1,0 +1,148 @@
+import { reasonOf } from "#core/text/reason";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import type { OpenCase } from "#server/answering/open";
+import type { StripReply } from "#server/strip/strip";
+import { refusalOf } from "../../ui/refusal";
+
+const WAIT_MS = 80;
+/** So many cards before the end of what is here, the rest is asked for. */
+const NEAR = 5;
+
+async function problemOf(response: Response): Promise<string> {
+  return (
+    refusalOf(await response.json().catch(() => null))?.problem ?? `The server answered ${response.status}`
+  );
+}
+
+interface Found {
+  query: string;
+  replies: StripReply[];
+  unranked: boolean;
+}
+
+export type StripHandle = ReturnType<typeof useStrip>;
+
+/** The replies of the strip, those of the case or those found by what is typed, and which of them is chosen. */
+export function useStrip(open: OpenCase) {
+  // Where nothing fits, nothing is chosen until somebody chooses.
+  const first = open.strip.nothingFits ? -1 : 0;
+  const [at, setAt] = useState(first);
+  const [query, setQuery] = useState("");
+  const [found, setFound] = useState<Found | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const language = open.draft?.language ?? open.language;
+  const wanted = query.trim();
+
+  useEffect(() => {
+    if (wanted === "") return;
+    const abort = new AbortController();
+    const timer = setTimeout(() => {
+      const search = new URLSearchParams({ q: wanted, language });
+      fetch(`/cases/${open.number}/strip?${search.toString()}`, {
+        signal: abort.signal,
+        headers: { Accept: "application/json" },
+      })
+        .then(async (response) => {
+          if (!response.ok) throw new Error(await problemOf(response));
+          const { replies, unranked } = (await response.json()) as Omit<Found, "query">;
+          setFound({ query: wanted, replies, unranked });
+          setProblem(null);
+        })
+        .catch((error: unknown) => {
+          if (!abort.signal.aborted) setProblem(`The shelf could not be searched: ${reasonOf(error)}`);
+        });
+    }, WAIT_MS);
+    return () => {
+      clearTimeout(timer);
+      abort.abort();
+    };
+  }, [wanted, language, open.number]);
+
+  const [more, setMore] = useState<StripReply[] | null>(null);
+  const [asked, setAsked] = useState(false);
+  // The cards behind the first come when the hand is on the way there.
+  const isWhole = open.strip.replies.length >= open.strip.total;
+  const isNear = asked || at >= open.strip.replies.length - NEAR;
+  useEffect(() => {
+    if (!isNear || more !== null || isWhole) return;
+    const abort = new AbortController();
+    const search = new URLSearchParams({ q: "", language });
+    fetch(`/cases/${open.number}/strip?${search.toString()}`, {
+      signal: abort.signal,
+      headers: { Accept: "application/json" },
+    })
+      .then(async (response) => {
+        if (!response.ok) throw new Error(await problemOf(response));
+        setMore(((await response.json()) as Omit<Found, "query">).replies);
+      })
+      .catch((error: unknown) => {
+        if (!abort.signal.aborted) setProblem(`The rest of the shelf could not be read: ${reasonOf(error)}`);
+      });
+    return () => abort.abort();
+  }, [isNear, isWhole, more, open.number, language]);
+  const askForMore = useCallback(() => setAsked(true), []);
+  // What came with the case stays where it stood; the rest goes behind it.
+  const own = useMemo(() => {
+    const first = open.strip.replies;
+    const known = new Set(first.map((one) => one.key));
+    return more === null ? first : [...first, ...more.filter((one) => !known.has(one.key))];
+  }, [open.strip.replies, more]);
+  const replies = wanted !== "" && found !== null ? found.replies : own;
+  const current = Math.min(at, replies.length - 1);
+  /** What is typed; the nearest found is chosen. */
+  const type = useCallback(
+    (typed: string) => {
+      setAt(typed.trim() === "" ? first : 0);
+      setQuery(typed);
+    },
+    [first],
+  );
+  /** After a reply was taken: what answers another question of the customer's is chosen next, else the reply itself; nothing where it was searched for. */
+  const next = useCallback(
+    (reply: StripReply, taken: ReadonlySet<string>) => {
+      const { replies: own } = open.strip;
+      const also = own.findIndex((one) => one.also !== null && one.key !== reply.key && !taken.has(one.key));
+      setAt(also >= 0 ? also : own.findIndex((one) => one.key === reply.key));
+      setQuery("");
+    },
+    [open.strip],
+  );
+  const { total, nothingFits, unranked } = open.strip;
+  const searching = wanted !== "" && found?.query !== wanted;
+  const isUnranked = wanted !== "" && found !== null ? found.unranked : unranked;
+  // The same object while nothing of it changes: what is written beside it draws no card again.
+  return useMemo(
+    () => ({
+      query,
+      setQuery: type,
+      replies,
+      current,
+      setCurrent: setAt,
+      next,
+      askForMore,
+      chosen: replies[current] ?? null,
+      total,
+      nothingFits: nothingFits && wanted === "",
+      /** Whether ranking did not answer: the order is by use alone. */
+      unranked: isUnranked,
+      /** What stands beside the chosen one as likely: the first for the second, and the second for the first. */
+      rival: current === 0 ? (replies[1] ?? null) : current === 1 ? (replies[0] ?? null) : null,
+      searching,
+      problem: wanted === "" ? null : problem,
+    }),
+    [
+      query,
+      type,
+      replies,
+      current,
+      next,
+      askForMore,
+      total,
+      nothingFits,
+      wanted,
+      isUnranked,
+      searching,
+      problem,
+    ],
+  );
+}

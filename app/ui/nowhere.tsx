@@ -1,9 +1,0 @@
-import { data } from "react-router";
-
-export function loader() {
-  throw data({ problem: "There is no such page." }, { status: 404 });
-}
-
-export default function Nowhere() {
-  return null;
-}

@@ -1,0 +1,54 @@
+import { isRouteErrorResponse } from "react-router";
+import * as z from "zod/mini";
+
+/** What the server refused, in words; status 0 where it did not answer at all. */
+export interface Refusal {
+  problem: string;
+  status: number;
+  /** The field that it is about, where it is about one. */
+  at?: string | undefined;
+}
+
+const refusal = z.object({ problem: z.string(), status: z.optional(z.number()), at: z.optional(z.string()) });
+
+/** What an answer of the server refuses; null where it does not. */
+export function refusalOf(answer: unknown): Refusal | null {
+  const read = z.safeParse(refusal, answer);
+  if (!read.success) return null;
+  const { problem, status = 400, at } = read.data;
+  return at === undefined ? { problem, status } : { problem, status, at };
+}
+
+/**
+ * The `clientAction` of every action that screens ask by script: whatever comes of it, a refusal, an answer that cannot be
+ * read or none at all, is told in words, and leaves the screen as it is.
+ */
+export async function answerOrRefusal({
+  serverAction,
+}: {
+  serverAction: () => Promise<unknown>;
+}): Promise<unknown> {
+  try {
+    return await serverAction();
+  } catch (error) {
+    if (error instanceof Response) return refused(error.status, await error.text());
+    if (isRouteErrorResponse(error)) return refused(error.status, error.data);
+    return { problem: "The server cannot be reached. Nothing was changed; try again.", status: 0 };
+  }
+}
+
+/** @param data what the server said: JSON, its text, or a sentence */
+function refused(status: number, data: unknown): Refusal {
+  const read = refusalOf(typeof data === "string" ? jsonOf(data) : data);
+  const words =
+    typeof data === "string" && data !== "" && data.length < 300 && !data.startsWith("<") ? data : null;
+  return { problem: read?.problem ?? words ?? `The server said ${status}`, status };
+}
+
+function jsonOf(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null; // It is a sentence.
+  }
+}

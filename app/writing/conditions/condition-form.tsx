@@ -1,0 +1,292 @@
+import type { Condition, Operator, Test } from "#core/conditions/condition";
+import { blankLabel, type Blanks } from "#core/tokens/blanks";
+import type { Token, TokenType } from "#core/tokens/catalogue";
+import { ConditionValue } from "./condition-value";
+import { Checkbox } from "../../ui/checkbox";
+import { Picker, type PickerGroup } from "../../ui/picker";
+import { Select } from "../../ui/select";
+
+/** What conditions may ask for. */
+export interface Askable {
+  tokens: ReadonlyMap<string, Token>;
+  blanks: Blanks;
+}
+
+interface Props extends Askable {
+  condition: Condition;
+  onChange: (condition: Condition) => void;
+  /** Takes this part out; null for the whole. */
+  onRemove: (() => void) | null;
+}
+
+type GroupKind = "all" | "any" | "none";
+
+const GROUPS = [
+  ["all", "all of these"],
+  ["any", "any of these"],
+  ["none", "none of these"],
+] as const;
+
+/** A group's kind and members; null for a single test. `none` is “not any”. */
+function groupOf(condition: Condition): { kind: GroupKind; parts: Condition[] } | null {
+  if ("all" in condition) return { kind: "all", parts: condition.all };
+  if ("any" in condition) return { kind: "any", parts: condition.any };
+  if ("not" in condition)
+    return "any" in condition.not
+      ? { kind: "none", parts: condition.not.any }
+      : { kind: "none", parts: [condition.not] };
+  return null;
+}
+
+function asGroup(kind: GroupKind, parts: Condition[]): Condition {
+  if (kind === "all") return { all: parts };
+  return kind === "any" ? { any: parts } : { not: { any: parts } };
+}
+
+/** A condition as a form: tests, and groups of which all, any or none must hold. */
+export function ConditionForm({ condition, onChange, onRemove, ...askable }: Props) {
+  const group = groupOf(condition);
+  if (!group)
+    return <TestForm test={condition as Test} onChange={onChange} onRemove={onRemove} {...askable} />;
+  const { kind, parts } = group;
+  const set = (next: Condition[]) => {
+    if (next.length > 0) onChange(asGroup(kind, next));
+    else onRemove?.();
+  };
+  return (
+    <fieldset className="flex flex-col gap-2 border-l border-board pl-3">
+      <legend className="flex items-baseline gap-2">
+        <Select
+          label="How many must hold"
+          className="lined-field font-semibold"
+          value={kind}
+          options={GROUPS}
+          onChange={(next) => onChange(asGroup(next, parts))}
+        />
+        {onRemove && (
+          <button type="button" className="text-soft underline" onClick={onRemove}>
+            drop
+          </button>
+        )}
+      </legend>
+      {parts.map((part, index) => (
+        <ConditionForm
+          key={index}
+          condition={part}
+          onChange={(next) => set(parts.map((one, at) => (at === index ? next : one)))}
+          onRemove={parts.length > 1 || onRemove ? () => set(parts.filter((_, at) => at !== index)) : null}
+          {...askable}
+        />
+      ))}
+      <span className="flex gap-4">
+        <button
+          type="button"
+          className="quiet-link"
+          onClick={() => set([...parts, firstTest(askable.blanks)])}
+        >
+          and a test
+        </button>
+        <button
+          type="button"
+          className="quiet-link"
+          onClick={() => set([...parts, { any: [firstTest(askable.blanks)] }])}
+        >
+          and a group
+        </button>
+      </span>
+    </fieldset>
+  );
+}
+
+/** What a new condition asks: the first choice of a blank that has choices, else whether there is a booking. */
+export function firstTest(blanks: Blanks): Test {
+  for (const [name, blank] of Object.entries(blanks)) {
+    if (blank.kind === "yes_no") return { value: `blank.${name}`, is: "equals", to: true };
+    if (blank.kind === "choice")
+      return { value: `blank.${name}`, is: blank.many ? "contains" : "equals", to: blank.options[0] ?? "" };
+  }
+  return { value: "booking.reference", is: "present" };
+}
+
+const messageParts: [string, string, TokenType][] = [
+  ["message.subject", "the message’s subject", "text"],
+  ["message.body", "the message’s text", "text"],
+  ["message.from", "the message’s sender", "text"],
+  ["message.to", "the message’s recipient", "text"],
+  ["message.channel", "the message’s channel", "text"],
+  ["message.language", "the message’s language", "language"],
+  ["message.has_attachment", "the message has a file", "yes_no"],
+];
+
+const words: Record<Operator, string> = {
+  present: "is known",
+  missing: "is not known",
+  equals: "is",
+  differs: "is not",
+  contains: "contains",
+  lacks: "does not contain",
+  starts: "starts with",
+  ends: "ends with",
+  matches: "matches the pattern",
+  one_of: "is one of",
+  less: "is less than",
+  at_most: "is at most",
+  more: "is more than",
+  at_least: "is at least",
+  before: "is before",
+  after: "is after",
+  between: "is between",
+};
+
+const known: Operator[] = ["present", "missing"];
+const textual: Operator[] = ["equals", "differs", "contains", "lacks", "starts", "ends", "one_of", "matches"];
+const numeric: Operator[] = ["equals", "differs", "less", "at_most", "more", "at_least", "between"];
+const timely: Operator[] = ["before", "after", "between", "equals"];
+
+function operatorsFor(type: TokenType | "choice" | "choices"): Operator[] {
+  switch (type) {
+    case "choice":
+      return ["equals", "differs", "one_of", ...known];
+    case "choices":
+      return ["contains", "lacks", ...known];
+    case "yes_no":
+      return ["equals", ...known];
+    case "integer":
+    case "number":
+    case "money":
+      return [...numeric, ...known];
+    case "date":
+    case "time":
+    case "datetime":
+      return [...timely, ...known];
+    default:
+      return [...textual, ...known];
+  }
+}
+
+/** What kind of value a name has, and the choices where they can be listed. */
+function typeOf(
+  name: string,
+  { tokens, blanks }: Askable,
+): { type: TokenType | "choice" | "choices"; options: string[] | null } {
+  if (name.startsWith("message.")) {
+    const type = messageParts.find(([part]) => part === name)?.[2] ?? "text";
+    return { type, options: name === "message.channel" ? ["email", "chat", "sms"] : null };
+  }
+  if (name.startsWith("blank.")) {
+    const blank = blanks[name.slice("blank.".length)];
+    if (blank?.kind === "choice") return { type: blank.many ? "choices" : "choice", options: blank.options };
+    if (blank?.kind === "long_text") return { type: "text", options: null };
+    return { type: blank?.kind ?? "text", options: null };
+  }
+  return { type: tokens.get(name)?.type ?? "text", options: null };
+}
+
+function TestForm({
+  test,
+  onChange,
+  onRemove,
+  ...askable
+}: Askable & { test: Test; onChange: (test: Test) => void; onRemove: (() => void) | null }) {
+  const { type, options } = typeOf(test.value, askable);
+  const operators = operatorsFor(type);
+  const groups = askableGroups(askable);
+  const setOperator = (is: Operator, value = test.value) => {
+    const now = typeOf(value, askable);
+    onChange(
+      fitted(value, is, now.type, now.options, value === test.value ? test.to : undefined, test.ignore_case),
+    );
+  };
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-2 gap-y-1.5">
+      <Picker
+        label="What is asked for"
+        className="lined-field max-w-48"
+        value={test.value}
+        words={wordsFor(test.value, groups)}
+        groups={groups}
+        onChange={(value) => setOperator(operatorsFor(typeOf(value, askable).type)[0] ?? "present", value)}
+      />
+      <Select
+        label="How it is compared"
+        value={test.is}
+        options={[...new Set([...operators, test.is])].map(
+          (operator) => [operator, words[operator]] as const,
+        )}
+        onChange={(is) => setOperator(is)}
+      />
+      <ConditionValue
+        test={test}
+        type={type}
+        options={options}
+        onChange={(to) => onChange({ ...test, to })}
+      />
+      {type === "text" && !known.includes(test.is) && (
+        <label className="flex items-center gap-1.5 text-soft">
+          <Checkbox
+            checked={test.ignore_case ?? false}
+            onChange={(on) => {
+              const { ignore_case: _old, ...rest } = test;
+              onChange(on ? { ...rest, ignore_case: true } : rest);
+            }}
+          />
+          capitals do not matter
+        </label>
+      )}
+      {onRemove && (
+        <button type="button" className="text-soft underline" onClick={onRemove}>
+          drop
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** A test whose comparison value suits its operator, keeping what there was where it can. */
+function fitted(
+  value: string,
+  is: Operator,
+  type: TokenType | "choice" | "choices",
+  options: string[] | null,
+  to: Test["to"],
+  ignoreCase: boolean | undefined,
+): Test {
+  const base: Test = { value, is, ...(ignoreCase ? { ignore_case: true } : {}) };
+  if (known.includes(is)) return { value, is };
+  const single = Array.isArray(to) ? to[0] : to;
+  const usual = type === "yes_no" ? true : (options?.[0] ?? "");
+  if (is === "one_of") return { ...base, to: Array.isArray(to) ? to : [single ?? usual] };
+  if (is === "between")
+    return { ...base, to: Array.isArray(to) && to.length === 2 ? to : [single ?? "", single ?? ""] };
+  return { ...base, to: single ?? usual };
+}
+
+/** Everything that a condition can ask for, under what it belongs to. */
+function askableGroups({ tokens, blanks }: Askable): PickerGroup[] {
+  const groups = new Map<string, Token[]>();
+  for (const token of tokens.values()) groups.set(token.group, [...(groups.get(token.group) ?? []), token]);
+  const names = Object.keys(blanks);
+  return [
+    ...(names.length > 0
+      ? [
+          {
+            heading: "Blanks of this reply",
+            options: names.map((name) => [`blank.${name}`, blankLabel(name, blanks[name])] as const),
+          },
+        ]
+      : []),
+    {
+      heading: "The customer’s message",
+      options: messageParts.map(([name, label]) => [name, label] as const),
+    },
+    ...[...groups].map(([heading, list]) => ({
+      heading,
+      options: list.map((token) => [token.name, token.label] as const),
+    })),
+  ];
+}
+
+function wordsFor(name: string, groups: PickerGroup[]): string {
+  const found = groups.flatMap(({ options }) => options).find(([one]) => one === name);
+  return found?.[1] ?? `${name} (there is none)`;
+}

@@ -1,0 +1,154 @@
+import { MAX_PATTERN_LENGTH, type Test } from "#core/conditions/condition";
+import type { TokenType } from "#core/tokens/catalogue";
+import { Checkbox } from "../../ui/checkbox";
+import { sameWords, Select } from "../../ui/select";
+import { DateField } from "../../ui/date-field";
+import { usePatternEngine } from "../../ui/pattern-engine";
+
+interface Props {
+  test: Test;
+  type: TokenType | "choice" | "choices";
+  options: string[] | null;
+  onChange: (to: NonNullable<Test["to"]>) => void;
+}
+
+/** What a test compares with: by the kind of value, and as many as its operator takes. */
+export function ConditionValue({ test, type, options, onChange }: Props) {
+  const { is, to } = test;
+  if (is === "present" || is === "missing") return null;
+  if (is === "one_of" && options) {
+    const chosen = (Array.isArray(to) ? to : []).map(String);
+    return (
+      <span className="flex flex-wrap gap-x-3">
+        {options.map((option) => (
+          <label key={option} className="flex items-center gap-1.5">
+            <Checkbox
+              checked={chosen.includes(option)}
+              onChange={(on) => {
+                const next = on ? [...chosen, option] : chosen.filter((one) => one !== option);
+                if (next.length > 0) onChange(next);
+              }}
+            />
+            {option}
+          </label>
+        ))}
+      </span>
+    );
+  }
+  if (is === "one_of") {
+    return (
+      <input
+        aria-label="One of these, between commas"
+        className="lined-field w-44"
+        placeholder="this, that"
+        defaultValue={(Array.isArray(to) ? to : []).join(", ")}
+        onChange={(event) => {
+          const list = event.target.value
+            .split(",")
+            .map((one) => one.trim())
+            .filter(Boolean);
+          if (list.length > 0) onChange(list);
+        }}
+      />
+    );
+  }
+  if (is === "between") {
+    const [low = "", high = ""] = Array.isArray(to) ? to : [];
+    return (
+      <>
+        <Single label="from" type={type} value={low} onChange={(value) => onChange([value, high])} />
+        and
+        <Single label="to" type={type} value={high} onChange={(value) => onChange([low, value])} />
+      </>
+    );
+  }
+  const value = Array.isArray(to) ? (to[0] ?? "") : (to ?? "");
+  if (options) {
+    return (
+      <Select
+        label="Value"
+        value={String(value)}
+        placeholder={`${String(value)} (not offered)`}
+        options={sameWords(options)}
+        onChange={onChange}
+      />
+    );
+  }
+  if (type === "yes_no") {
+    return (
+      <Select
+        label="Value"
+        value={value === true || value === "yes" ? "yes" : "no"}
+        options={sameWords(["yes", "no"])}
+        onChange={(answer) => onChange(answer === "yes")}
+      />
+    );
+  }
+  if (is === "matches")
+    return <Pattern source={String(value)} ignoreCase={test.ignore_case ?? false} onChange={onChange} />;
+  return <Single label="Value" type={type} value={value} onChange={onChange} />;
+}
+
+function Pattern({
+  source,
+  ignoreCase,
+  onChange,
+}: {
+  source: string;
+  ignoreCase: boolean;
+  onChange: (source: string) => void;
+}) {
+  const { patterns, isReady } = usePatternEngine(true);
+  const isUsable = !isReady || patterns(source, ignoreCase) !== null;
+  return (
+    <>
+      <input
+        aria-label="Pattern"
+        aria-invalid={!isUsable}
+        className="lined-field w-44 font-mono"
+        maxLength={MAX_PATTERN_LENGTH}
+        spellCheck={false}
+        value={source}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      {!isUsable && <span className="text-stop">not a regular expression that can be used</span>}
+    </>
+  );
+}
+
+const inputs: Partial<Record<TokenType | "choice" | "choices", string>> = {
+  integer: "number",
+  number: "number",
+  money: "number",
+  time: "time",
+};
+
+function Single({
+  label,
+  type,
+  value,
+  onChange,
+}: {
+  label: string;
+  type: Props["type"];
+  value: string | number | boolean;
+  onChange: (value: string | number) => void;
+}) {
+  if (type === "date") return <DateField label={label} value={String(value)} onChange={onChange} />;
+  const kind = inputs[type] ?? "text";
+  return (
+    <input
+      aria-label={label}
+      className="lined-field w-36"
+      type={kind}
+      step="any"
+      placeholder={type === "datetime" ? "now, or 2027-03-01T12:00:00Z" : undefined}
+      value={String(value)}
+      onChange={(event) =>
+        onChange(
+          kind === "number" && event.target.value !== "" ? Number(event.target.value) : event.target.value,
+        )
+      }
+    />
+  );
+}

@@ -1,0 +1,334 @@
+import type { Editor } from "@tiptap/core";
+import { NodeSelection } from "@tiptap/pm/state";
+import { useState } from "react";
+import { safeHref } from "#core/document/links";
+import { placeholderText } from "#core/document/placeholder";
+import type { PlaceholderAttrs } from "#core/document/types";
+import type { Token } from "#core/tokens/catalogue";
+import { formatValue, type Style } from "#core/tokens/format";
+import { lookUp } from "#core/tokens/values";
+import type { Context } from "#core/tokens/context";
+import type { Blanks } from "#core/tokens/blanks";
+import { definitionsOf } from "../editor/definitions";
+import { whenWords } from "../editor/brackets";
+import {
+  addOtherwise,
+  freeOf,
+  passagesAt,
+  putUnder,
+  scopesAt,
+  turnAround,
+  type Scope,
+} from "../editor/passage-commands";
+import { FormatFields } from "../tokens/format-fields";
+import { useTransactions } from "../editor/use-transactions";
+import { Select } from "../../ui/select";
+import { Hint } from "../../ui/hint";
+
+interface Props {
+  editor: Editor;
+  /** Whether it is the editor of the words, which may stand under conditions; the subject may not. */
+  words: boolean;
+  tokens: ReadonlyMap<string, Token>;
+  blanks: Blanks;
+  /** The case that is tried on, for showing results; null where there is none. */
+  tried: { context: Context; style: Style } | null;
+  passages: string[];
+  /** Makes a new condition. @returns its id */
+  onNewPassage: () => string;
+  onEditPassage: (id: string) => void;
+  onEditBlank: (name: string) => void;
+}
+
+/** The line under the toolbar: says what is at the cursor, and lets it be changed in place. */
+export function Inspector(props: Props) {
+  const { editor } = props;
+  useTransactions(editor);
+  const { selection } = editor.state;
+  const node = selection instanceof NodeSelection ? selection.node : null;
+  return (
+    <div
+      role="group"
+      aria-label="At the cursor"
+      className="flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-1.5 text-sm"
+    >
+      {node?.type.name === "token" || node?.type.name === "blank" ? (
+        <Chosen {...props} attrs={node.attrs as PlaceholderAttrs} kind={node.type.name} />
+      ) : node?.type.name === "image" ? (
+        <PictureFields key={selection.from} editor={editor} />
+      ) : editor.isActive("link") ? (
+        <LinkFields key={String(editor.getAttributes("link").href)} editor={editor} />
+      ) : editor.isActive("table") ? (
+        <TableTools editor={editor} />
+      ) : null}
+      {props.words && <PassageTools {...props} />}
+    </div>
+  );
+}
+
+function Chosen({
+  editor,
+  tokens,
+  blanks,
+  tried,
+  attrs,
+  kind,
+  onEditBlank,
+}: Props & { attrs: PlaceholderAttrs; kind: "token" | "blank" }) {
+  const change = (fn: string | null, options: Record<string, string>) => {
+    changeChosen(editor, kind, { fn, options });
+  };
+  const token = kind === "token" ? tokens.get(attrs.name) : undefined;
+  const blank = kind === "blank" ? blanks[attrs.name] : undefined;
+  const type =
+    token?.type ??
+    (blank && (blank.kind === "choice" ? "text" : blank.kind === "yes_no" ? "yes_no" : blank.kind));
+  const value = tried && token ? lookUp(tried.context, attrs.name, token.type) : null;
+  const result = value && tried ? formatValue(value, attrs, tried.style) : null;
+  return (
+    <>
+      <strong>{token?.label ?? blank?.label ?? attrs.name}</strong>
+      {type === undefined ? (
+        <span className="text-stop">There is no such {kind}.</span>
+      ) : (
+        <FormatFields
+          type={type}
+          fn={attrs.fn}
+          options={attrs.options}
+          isToken={kind === "token"}
+          onChange={change}
+        />
+      )}
+      {kind === "blank" && (
+        <button type="button" className="quiet-link" onClick={() => onEditBlank(attrs.name)}>
+          change the blank
+        </button>
+      )}
+      <Hint words={placeholderText(kind === "token" ? { type: "token", attrs } : { type: "blank", attrs })}>
+        <span className="ml-auto max-w-72 truncate font-serif">
+          {result?.kind === "text" ? (
+            result.text
+          ) : result ? (
+            <span className="text-stop">{result.kind === "missing" ? result.why : result.problem}</span>
+          ) : (
+            ""
+          )}
+        </span>
+      </Hint>
+    </>
+  );
+}
+
+/** Changes what is chosen, which stays chosen: a node with other attributes is another to the editor. */
+function changeChosen(editor: Editor, kind: string, attrs: Record<string, unknown>): void {
+  editor.chain().updateAttributes(kind, attrs).setNodeSelection(editor.state.selection.from).run();
+}
+
+function LinkFields({ editor }: { editor: Editor }) {
+  const [href, setHref] = useState(String(editor.getAttributes("link").href));
+  const filled = href.replace(/\{[^{}]*\}/g, "x");
+  const fine = safeHref(filled) !== null && !/^https?:\/\/\/?$/.test(filled);
+  const keep = () => {
+    if (fine) editor.chain().extendMarkRange("link").setMark("link", { href: href.trim() }).run();
+  };
+  return (
+    <>
+      <label className="flex items-center gap-2">
+        Leads to
+        <input
+          className="lined-field w-80"
+          value={href}
+          aria-invalid={!fine}
+          maxLength={2000}
+          spellCheck={false}
+          onChange={(event) => setHref(event.target.value)}
+          onBlur={keep}
+          onKeyDown={(event) => {
+            if (event.key !== "Enter") return;
+            event.preventDefault();
+            keep();
+            if (fine) editor.commands.focus();
+          }}
+        />
+      </label>
+      {!fine && (
+        <span className="text-stop">
+          Write an address, as in https://example.org, mailto: or tel:. Tokens may stand in it.
+        </span>
+      )}
+      <button
+        type="button"
+        className="quiet-link"
+        onClick={() => editor.chain().focus().extendMarkRange("link").unsetMark("link").run()}
+      >
+        no link
+      </button>
+    </>
+  );
+}
+
+function PictureFields({ editor }: { editor: Editor }) {
+  const { alt, width } = editor.getAttributes("image") as { alt: string; width: number | null };
+  return (
+    <>
+      <label className="flex grow items-center gap-2">
+        It shows
+        <input
+          className="lined-field w-72"
+          value={alt}
+          maxLength={1000}
+          placeholder="for those who do not see it"
+          onChange={(event) => changeChosen(editor, "image", { alt: event.target.value })}
+        />
+      </label>
+      {alt.trim() === "" && <span className="text-look">Say what the picture shows.</span>}
+      <label className="flex items-center gap-2">
+        Width
+        <input
+          type="number"
+          min={16}
+          max={1200}
+          step={10}
+          placeholder="as it is"
+          className="lined-field w-20"
+          value={width ?? ""}
+          onChange={(event) => {
+            const next = event.target.value === "" ? null : Math.round(Number(event.target.value));
+            if (next === null || (next >= 1 && next <= 2000)) changeChosen(editor, "image", { width: next });
+          }}
+        />
+      </label>
+    </>
+  );
+}
+
+function TableTools({ editor }: { editor: Editor }) {
+  const chain = () => editor.chain().focus();
+  const tools: [string, () => void][] = [
+    ["row above", () => chain().addRowBefore().run()],
+    ["row below", () => chain().addRowAfter().run()],
+    ["drop row", () => chain().deleteRow().run()],
+    ["column before", () => chain().addColumnBefore().run()],
+    ["column after", () => chain().addColumnAfter().run()],
+    ["drop column", () => chain().deleteColumn().run()],
+    ["heading row", () => chain().toggleHeaderRow().run()],
+    ["join or split cells", () => chain().mergeOrSplit().run()],
+    ["drop table", () => chain().deleteTable().run()],
+  ];
+  return (
+    <span role="group" aria-label="Table" className="flex flex-wrap gap-x-3">
+      {tools.map(([label, run]) => (
+        <button
+          key={label}
+          type="button"
+          className="underline decoration-line underline-offset-2 hover:decoration-ink"
+          onMouseDown={(event) => event.preventDefault()}
+          onClick={run}
+        >
+          {label}
+        </button>
+      ))}
+    </span>
+  );
+}
+
+/** What the cursor stands under, and the ways to put something under a condition. */
+function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) {
+  const [asking, setAsking] = useState(false);
+  const definitions = definitionsOf(editor.state);
+  const around = passagesAt(editor.state);
+  const scopes = asking ? scopesAt(editor.state) : [];
+  const put = (scope: Scope, id: string, otherwise: boolean) => {
+    editor.view.dispatch(putUnder(editor.state, scope, { id, otherwise }));
+    setAsking(false);
+    onEditPassage(id);
+  };
+  if (!definitions) return null;
+  return (
+    <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      {around.map(({ ref, from, to }) => (
+        <span key={`${ref.id} ${from}`} className="flex items-baseline gap-2.5">
+          <Hint words="Change the condition">
+            <button
+              type="button"
+              className="max-w-80 truncate font-semibold"
+              onClick={() => onEditPassage(ref.id)}
+            >
+              stands {whenWords([ref], definitions)}
+            </button>
+          </Hint>
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() => editor.view.dispatch(freeOf(editor.state, ref.id, from, to))}
+          >
+            free it
+          </button>
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() => editor.view.dispatch(turnAround(editor.state, ref.id, from, to))}
+          >
+            turn around
+          </button>
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() => editor.view.dispatch(addOtherwise(editor.state, ref, to))}
+          >
+            add otherwise
+          </button>
+        </span>
+      ))}
+      {!asking ? (
+        <button
+          type="button"
+          className="quiet-link"
+          onMouseDown={(event) => event.preventDefault()}
+          onClick={() => setAsking(true)}
+        >
+          stands only when…
+        </button>
+      ) : (
+        <span
+          role="group"
+          aria-label="What stands only at times"
+          className="flex flex-wrap items-baseline gap-x-3 border-l-[3px] border-ink pl-3"
+        >
+          {scopes.map((scope) => (
+            <button
+              key={scope.label}
+              type="button"
+              className="quiet-link"
+              onMouseDown={(event) => event.preventDefault()}
+              onClick={() => put(scope, onNewPassage(), false)}
+            >
+              {scope.label}
+            </button>
+          ))}
+          {scopes[0] && passages.length > 0 && (
+            <Select
+              label="Under a condition that is there"
+              className="lined-field max-w-40"
+              value=""
+              placeholder={`${scopes[0].label}, same as…`}
+              options={passages.flatMap((id) =>
+                [false, true].map(
+                  (otherwise) =>
+                    [`${id}${otherwise ? "!" : ""}`, whenWords([{ id, otherwise }], definitions)] as const,
+                ),
+              )}
+              onChange={(passage) => {
+                const [id = "", otherwise] = passage.split("!");
+                if (scopes[0]) put(scopes[0], id, otherwise === "");
+              }}
+            />
+          )}
+          <button type="button" className="text-soft underline" onClick={() => setAsking(false)}>
+            no
+          </button>
+        </span>
+      )}
+    </span>
+  );
+}

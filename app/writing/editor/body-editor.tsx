@@ -1,0 +1,108 @@
+import type { Editor } from "@tiptap/core";
+import { EditorContent } from "@tiptap/react";
+import { useEffect, useRef } from "react";
+import { readDocument } from "#core/document/schema";
+import type { Doc } from "#core/document/types";
+import { WordHints } from "../../ui/editor/word-hints";
+import { useGiven } from "./use-given";
+import { useEditorOf } from "../../ui/editor/use-editor";
+import { bodyExtensions } from "./body";
+import { bringConditions, carrier, type Brought } from "./carry";
+import type { Definitions } from "./definitions";
+import { cleanHtml } from "../../ui/editor/paste";
+import { looksLikeMarkdown, pasteMarkdown, plainPiece } from "./paste-text";
+
+interface Props {
+  label: string;
+  doc: Doc;
+  definitions: Definitions;
+  onChange: (doc: Doc) => void;
+  onEditor: (editor: Editor | null) => void;
+  onBrace: (editor: Editor) => void;
+  onFocus: () => void;
+  /** Conditions and blanks that pasted passages of another reply bring. @returns what their ids are here */
+  onBrought: (brought: Brought) => ReadonlyMap<string, string>;
+  /** Pictures and other files that were pasted or dropped. */
+  onFiles: (files: File[], position: number | null) => void;
+}
+
+/** A document is what the editor takes already. */
+const asContent = (doc: Doc) => doc;
+
+/** The words of a variant, in an editor that knows all of a reply's document. */
+export function BodyEditor({
+  label,
+  doc,
+  definitions,
+  onChange,
+  onEditor,
+  onBrace,
+  onFocus,
+  onBrought,
+  onFiles,
+}: Props) {
+  const shown = useRef(doc);
+  const hooks = useRef({ onChange, onBrace, onFocus, onBrought, onFiles, definitions });
+  useEffect(() => {
+    hooks.current = { onChange, onBrace, onFocus, onBrought, onFiles, definitions };
+  });
+  const editor = useEditorOf(() => ({
+    extensions: bodyExtensions({ definitions, onBrace: (one) => hooks.current.onBrace(one) }),
+    content: doc,
+    onFocus: () => hooks.current.onFocus(),
+    onCreate: ({ editor: one }) => {
+      one.view.setProps({ clipboardSerializer: carrier(one.schema, () => hooks.current.definitions) });
+    },
+    editorProps: {
+      attributes: {
+        class: "letter body-editor",
+        role: "textbox",
+        "aria-label": label,
+        "aria-multiline": "true",
+      },
+      transformPastedHTML: (html) =>
+        cleanHtml(bringConditions(html, (brought) => hooks.current.onBrought(brought))),
+      clipboardTextParser: (text, $context) => plainPiece(text, $context.doc.type.schema),
+      handlePaste: (view, event) => {
+        const text = event.clipboardData?.getData("text/plain") ?? "";
+        const isPlain = !event.clipboardData?.types.includes("text/html");
+        if (isPlain && looksLikeMarkdown(text)) {
+          void pasteMarkdown(text, view);
+          return true;
+        }
+        const files = [...(event.clipboardData?.files ?? [])];
+        // Office programs put a picture of the words beside the words themselves.
+        if (files.length === 0 || event.clipboardData?.types.includes("text/html")) return false;
+        hooks.current.onFiles(files, null);
+        return true;
+      },
+      handleDrop: (view, event, _slice, moved) => {
+        const files = [...(event.dataTransfer?.files ?? [])];
+        if (moved || files.length === 0) return false;
+        const at = view.posAtCoords({ left: event.clientX, top: event.clientY });
+        hooks.current.onFiles(files, at?.pos ?? null);
+        return true;
+      },
+    },
+    onUpdate: ({ editor: one, transaction }) => {
+      if (!transaction.docChanged) return;
+      const read = readDocument(one.getJSON());
+      if (!read.ok) throw new Error(`The editor holds what is no document: ${read.problem}`);
+      shown.current = read.doc;
+      hooks.current.onChange(read.doc);
+    },
+  }));
+
+  useEffect(() => {
+    onEditor(editor);
+    return () => onEditor(null);
+  }, [editor, onEditor]);
+
+  useGiven(editor, definitions, doc, shown, asContent);
+
+  return (
+    <WordHints>
+      <EditorContent editor={editor} />
+    </WordHints>
+  );
+}

@@ -1,0 +1,179 @@
+import type { ReactNode } from "react";
+import { Controller, type ControllerRenderProps, type FieldPath } from "react-hook-form";
+import { replyChannels, replyParts } from "#core/forms/library";
+import type { Filing, OpenReply } from "#server/writing/open";
+import { Button } from "../../ui/button";
+import { Checkbox } from "../../ui/checkbox";
+import { DateField } from "../../ui/date-field";
+import { FieldProblem, FormProblem } from "../../ui/form";
+import { ManyPicker } from "../../ui/many-picker";
+import { sameWords, Select } from "../../ui/select";
+import type { FilingHandle } from "./use-filing";
+
+/** Where a reply stands and what it is for: everything about it but its words. */
+export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHandle }) {
+  const { shelves, owners, known, mayFile } = open;
+  const { form, changed, save } = handle;
+  const { errors, isSubmitting } = form.formState;
+  const control = <Name extends FieldPath<Filing>>(
+    name: Name,
+    render: (field: ControllerRenderProps<Filing, Name>) => ReactNode,
+  ) => <Controller control={form.control} name={name} render={({ field }) => <>{render(field)}</>} />;
+  const day = (name: "reviewBy" | "seasonFrom" | "seasonUntil", label: string, min?: string | null) =>
+    control(name, ({ value, onChange }) => (
+      <DateField
+        label={label}
+        value={value ?? ""}
+        onChange={(next) => onChange(next || null)}
+        min={min ?? undefined}
+        disabled={!mayFile}
+      />
+    ));
+  return (
+    <form
+      noValidate
+      className="flex flex-col gap-3 text-sm"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void save();
+      }}
+    >
+      <fieldset disabled={!mayFile} className="flex flex-col gap-3">
+        <legend className="sr-only">Filing</legend>
+        <Row label="Shelf" problem={errors.shelf?.message}>
+          {control("shelf", ({ value, onChange }) => (
+            <Select
+              label="Shelf"
+              value={value}
+              options={shelves.map((shelf) => [shelf.key, shelf.name] as const)}
+              onChange={onChange}
+              disabled={!mayFile}
+            />
+          ))}
+        </Row>
+        <Row label="Part">
+          {control("part", ({ value, onChange }) => (
+            <Select
+              label="Part"
+              value={value}
+              options={sameWords(replyParts)}
+              onChange={onChange}
+              disabled={!mayFile}
+            />
+          ))}
+        </Row>
+        <Row label="Channels" problem={errors.channels?.message}>
+          {control("channels", ({ value, onChange }) => (
+            <span className="flex gap-4">
+              {replyChannels.map((channel) => (
+                <label key={channel} className="flex items-center gap-1.5">
+                  <Checkbox
+                    checked={value.includes(channel)}
+                    disabled={!mayFile}
+                    onChange={(on) =>
+                      onChange(on ? [...value, channel] : value.filter((one) => one !== channel))
+                    }
+                  />
+                  {channel === "sms" ? "SMS" : channel}
+                </label>
+              ))}
+            </span>
+          ))}
+        </Row>
+        <Row label="Tags" problem={errors.tags?.message}>
+          {control("tags", ({ value, onChange }) => (
+            <ManyPicker
+              label="Tags"
+              value={value}
+              options={known.tags}
+              onChange={onChange}
+              placeholder="none"
+              open
+              disabled={!mayFile}
+            />
+          ))}
+        </Row>
+        <Row label="Is about" problem={errors.topics?.message}>
+          {control("topics", ({ value, onChange }) => (
+            <ManyPicker
+              label="Topics"
+              value={value}
+              options={known.topics}
+              onChange={onChange}
+              placeholder="any case"
+              open
+              disabled={!mayFile}
+            />
+          ))}
+          {control("withBooking", ({ value, onChange }) => (
+            <label className="flex items-center gap-1.5">
+              <Checkbox checked={value} disabled={!mayFile} onChange={onChange} />
+              only cases with a booking
+            </label>
+          ))}
+        </Row>
+        <Row label="Owner" problem={errors.owner?.message}>
+          {control("owner", ({ value, onChange }) => (
+            <Select
+              label="Owner"
+              value={value === null ? "" : String(value)}
+              options={[["", "nobody"], ...owners.map(({ id, name }) => [String(id), name] as const)]}
+              onChange={(owner) => onChange(owner === "" ? null : Number(owner))}
+              disabled={!mayFile}
+            />
+          ))}
+        </Row>
+        <Row label="Review by" problem={errors.reviewBy?.message}>
+          {day("reviewBy", "Review by")}
+        </Row>
+        <Row label="Season" problem={errors.seasonFrom?.message ?? errors.seasonUntil?.message}>
+          <span className="flex flex-wrap items-baseline gap-2">
+            {day("seasonFrom", "Season from")}
+            to
+            {day("seasonUntil", "Season until")}
+          </span>
+        </Row>
+        <Row label="Note" problem={errors.note?.message}>
+          <textarea
+            {...form.register("note")}
+            aria-label="Note"
+            className="boxed-field"
+            rows={3}
+            placeholder="For colleagues; never sent"
+          />
+        </Row>
+        {mayFile ? (
+          <span className="flex items-center gap-4">
+            <Button type="submit" look={changed ? "filled" : "quiet"} disabled={!changed || isSubmitting}>
+              File it so
+            </Button>
+            {changed && <span className="text-look">not filed yet</span>}
+          </span>
+        ) : (
+          <p className="text-soft">Curators file replies on shared shelves.</p>
+        )}
+      </fieldset>
+      <FormProblem words={errors.root?.message ?? errors.changed?.message} />
+    </form>
+  );
+}
+
+function Row({
+  label,
+  problem,
+  children,
+}: {
+  label: string;
+  problem?: string | undefined;
+  children: ReactNode;
+}) {
+  return (
+    <div className="grid grid-cols-[5rem_minmax(0,1fr)] items-baseline gap-2">
+      {label}
+      <span className="flex flex-col items-stretch gap-1.5">
+        {children}
+        <FieldProblem words={problem} />
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+import { compareDocuments } from "#core/document/compare";
+import type { Content, ContentVariant } from "#server/replies/content";
+import { ComparedLines } from "../../ui/compared";
+import { LetterBlocks } from "../../ui/letter-blocks";
+import { languageName } from "#core/language/tag";
+import { isStale } from "./variants";
+import type { ChangeContent } from "./use-reply";
+
+/** Beside a translation: the original that it follows, with what has changed in it since. */
+export function Original({
+  content,
+  variant,
+  change,
+}: {
+  content: Content;
+  variant: ContentVariant;
+  change: ChangeContent;
+}) {
+  const [fallback] = content.variants;
+  if (!fallback || fallback === variant) return null;
+  const stale = isStale(content, variant);
+  const update = (how: (one: ContentVariant) => ContentVariant) =>
+    change((now) => ({
+      ...now,
+      variants: now.variants.map((one) => (one.language === variant.language ? how(one) : one)),
+    }));
+  return (
+    <div className="flex flex-col gap-3">
+      <p className="flex flex-wrap items-baseline gap-x-4 gap-y-1 text-sm">
+        <strong>The {languageName(fallback.language)} original</strong>
+        {stale && <span className="text-look">changed since this translation</span>}
+        {(stale || variant.original === null) && (
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() =>
+              update((one) => ({
+                ...one,
+                original: { subject: fallback.subject, document: fallback.document },
+              }))
+            }
+          >
+            the translation follows it again
+          </button>
+        )}
+        <button
+          type="button"
+          className="quiet-link ml-auto"
+          onClick={() =>
+            change((now) => ({
+              ...now,
+              variants: now.variants.filter((one) => one.language !== variant.language),
+            }))
+          }
+        >
+          drop {languageName(variant.language)}
+        </button>
+        <button
+          type="button"
+          className="quiet-link"
+          onClick={() =>
+            change((now) => {
+              const chosen = now.variants.find((one) => one.language === variant.language);
+              if (!chosen) return now;
+              const others = now.variants.filter((one) => one !== chosen);
+              return { ...now, variants: [{ ...chosen, original: null }, ...others] };
+            })
+          }
+        >
+          make it the fallback
+        </button>
+      </p>
+      {fallback.subject && <p className="font-serif text-soft">{fallback.subject}</p>}
+      {stale && variant.original ? (
+        <ComparedLines lines={compareDocuments(variant.original.document, fallback.document)} />
+      ) : (
+        <div className="letter">
+          <LetterBlocks blocks={fallback.document.content} />
+        </div>
+      )}
+    </div>
+  );
+}

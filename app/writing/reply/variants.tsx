@@ -1,0 +1,115 @@
+import { useState } from "react";
+import type { Content, ContentVariant } from "#server/replies/content";
+import { languageName } from "#core/language/tag";
+import type { ChangeContent } from "./use-reply";
+import { TabList } from "../../ui/tabs";
+
+interface Props {
+  content: Content;
+  onChoose: (language: string) => void;
+  change: ChangeContent;
+  /** Languages that other replies have, offered first. */
+  known: string[];
+}
+
+/** Whether a translation follows an original that reads otherwise now. */
+export function isStale(content: Content, variant: ContentVariant): boolean {
+  const [fallback] = content.variants;
+  if (!fallback || variant === fallback || variant.original === null) return false;
+  const now = { subject: fallback.subject, document: fallback.document };
+  return JSON.stringify(sortedKeys(variant.original)) !== JSON.stringify(sortedKeys(now));
+}
+
+/** PostgreSQL keeps an object's keys in an order of its own. */
+function sortedKeys(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sortedKeys);
+  if (typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, inner]) => [key, sortedKeys(inner)]),
+  );
+}
+
+/** The languages of a reply as tabs; the first is the fallback, which others are translated from. */
+export function Variants({ content, onChoose, change, known }: Props) {
+  const [adding, setAdding] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const has = new Set(content.variants.map((one) => one.language));
+  const offered = [...new Set([...known, "en", "de", "fr", "es", "it", "nl", "pt", "pl", "da", "sv"])].filter(
+    (tag) => !has.has(tag),
+  );
+  const add = (tag: string) => {
+    if (!/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(tag)) {
+      setProblem("A language is a tag, as in de or pt-BR");
+      return;
+    }
+    if (has.has(tag)) {
+      onChoose(tag);
+      return;
+    }
+    change((now) => {
+      const [fallback] = now.variants;
+      if (!fallback) return now;
+      const { subject, document } = fallback;
+      // A translation begins with the original's words, so that no token or passage is forgotten.
+      const made: ContentVariant = {
+        language: tag,
+        title: null,
+        subject,
+        document,
+        original: { subject, document },
+      };
+      return { ...now, variants: [...now.variants, made] };
+    });
+    onChoose(tag);
+    setAdding(false);
+    setProblem(null);
+  };
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm">
+      <TabList
+        label="Languages"
+        tabs={content.variants.map((variant, index) => ({
+          value: variant.language,
+          words: (
+            <>
+              {languageName(variant.language)}
+              {index === 0 && content.variants.length > 1 && (
+                <span className="font-normal text-soft"> fallback</span>
+              )}
+              {isStale(content, variant) && <span className="font-normal text-look"> stale</span>}
+            </>
+          ),
+        }))}
+      />
+      {adding ? (
+        <span className="flex items-baseline gap-2">
+          <input
+            aria-label="Language to add"
+            list="languages-to-add"
+            placeholder="de, fr, pt-BR…"
+            className="lined-field w-24"
+            autoFocus
+            onKeyDown={(event) => {
+              if (event.key === "Enter") add(event.currentTarget.value.trim());
+              if (event.key === "Escape") setAdding(false);
+            }}
+          />
+          <datalist id="languages-to-add">
+            {offered.map((tag) => (
+              <option key={tag} value={tag}>
+                {languageName(tag)}
+              </option>
+            ))}
+          </datalist>
+          {problem && <span className="text-stop">{problem}</span>}
+        </span>
+      ) : (
+        <button type="button" className="quiet-link" onClick={() => setAdding(true)}>
+          add a language
+        </button>
+      )}
+    </div>
+  );
+}

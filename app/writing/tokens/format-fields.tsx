@@ -1,0 +1,155 @@
+import type { TokenType } from "#core/tokens/catalogue";
+import { Checkbox } from "../../ui/checkbox";
+import { Select } from "../../ui/select";
+
+interface Props {
+  type: TokenType;
+  fn: string | null;
+  options: Record<string, string>;
+  /** Only tokens may be missing, and so have a fallback. */
+  isToken: boolean;
+  onChange: (fn: string | null, options: Record<string, string>) => void;
+}
+
+/** A way of writing a value: its function and options in MessageFormat 2. */
+interface Way {
+  words: string;
+  fn: string | null;
+  options: Record<string, string>;
+}
+
+const asIs: Way = { words: "as usual", fn: null, options: {} };
+const dates: Way[] = [
+  { words: "date in words", fn: "date", options: { length: "long" } },
+  { words: "date with weekday", fn: "date", options: { length: "long", fields: "month-day-weekday" } },
+  { words: "short date", fn: "date", options: { length: "short" } },
+];
+const times: Way[] = [{ words: "time", fn: "time", options: { precision: "minute" } }];
+const numbers: Way[] = [
+  { words: "whole number", fn: "integer", options: {} },
+  { words: "number", fn: "number", options: {} },
+  {
+    words: "two decimals",
+    fn: "number",
+    options: { minimumFractionDigits: "2", maximumFractionDigits: "2" },
+  },
+  { words: "per cent", fn: "percent", options: {} },
+];
+
+const ways: Partial<Record<TokenType, Way[]>> = {
+  datetime: [asIs, ...dates, ...times],
+  date: [asIs, ...dates],
+  time: [asIs],
+  integer: [asIs, ...numbers],
+  number: [asIs, ...numbers],
+  money: [
+    asIs,
+    { words: "without cents", fn: "currency", options: { fractionDigits: "0" } },
+    { words: "with the code", fn: "currency", options: { currencyDisplay: "code" } },
+  ],
+};
+
+const letterCases = ["upper", "lower", "title", "sentence"];
+
+/** Format, fallback and capitals of a value, in a line. */
+export function FormatFields({ type, fn, options, isToken, onChange }: Props) {
+  const { fallback = "", case: letterCase = "", timeZone = "", ...shape } = options;
+  const rest: Record<string, string> = {
+    ...(fallback ? { fallback } : {}),
+    ...(letterCase ? { case: letterCase } : {}),
+    ...(timeZone ? { timeZone } : {}),
+  };
+  const offered = ways[type] ?? [];
+  const same = (way: Way) =>
+    (way.fn ?? "text") === (fn ?? "text") &&
+    JSON.stringify(sorted(way.options)) === JSON.stringify(sorted(shape));
+  const current = offered.findIndex(same);
+  // Options without a function need one to stand at: text for words, the usual one for the rest.
+  const functionFor = (next: Record<string, string>) =>
+    fn ?? (Object.keys(next).length > 0 ? usual(type) : null);
+  const without = (key: string) =>
+    Object.fromEntries(Object.entries({ ...shape, ...rest }).filter(([name]) => name !== key));
+  const set = (key: string, value: string) => {
+    const next: Record<string, string> = value === "" ? without(key) : { ...without(key), [key]: value };
+    onChange(functionFor(next), next);
+  };
+  return (
+    <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      {offered.length > 1 && (
+        <Select
+          label="Format"
+          value={current < 0 ? "" : String(current)}
+          placeholder="its own format"
+          options={offered.map((way, index) => [String(index), way.words] as const)}
+          onChange={(index) => {
+            const way = offered[Number(index)];
+            if (way)
+              onChange(way.fn ?? (Object.keys(rest).length > 0 ? usual(type) : null), {
+                ...way.options,
+                ...rest,
+              });
+          }}
+        />
+      )}
+      {(type === "text" || type === "long_text") && (
+        <Select
+          label="Capitals"
+          value={letterCase}
+          options={[
+            ["", "capitals as they are"],
+            ...letterCases.map((one) => [one, CAPITALS[one] ?? one] as const),
+          ]}
+          onChange={(one) => set("case", one)}
+        />
+      )}
+      {type === "datetime" && (
+        <label className="flex items-center gap-1.5">
+          <Checkbox
+            checked={timeZone === "customer"}
+            onChange={(on) => set("timeZone", on ? "customer" : "")}
+          />
+          in the customer’s zone
+        </label>
+      )}
+      {isToken && (
+        <label className="flex items-center gap-2">
+          If missing
+          <input
+            className="lined-field w-28"
+            value={fallback}
+            maxLength={200}
+            placeholder="nothing"
+            onChange={(event) => set("fallback", event.target.value)}
+          />
+        </label>
+      )}
+    </span>
+  );
+}
+
+function usual(type: TokenType): string {
+  switch (type) {
+    case "datetime":
+    case "date":
+    case "time":
+      return type;
+    case "money":
+      return "currency";
+    case "integer":
+    case "number":
+      return type;
+    default:
+      return "text";
+  }
+}
+
+function sorted(options: Record<string, string>): [string, string][] {
+  return Object.entries(options).sort(([a], [b]) => (a < b ? -1 : 1));
+}
+
+const CAPITALS: Record<string, string> = {
+  upper: "ALL CAPITALS",
+  lower: "no capitals",
+  title: "Each Word",
+  sentence: "First letter",
+};

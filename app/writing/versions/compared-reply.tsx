@@ -1,0 +1,151 @@
+import { compareDocuments, compareTexts, isUnchanged } from "#core/document/compare";
+import { emptyDocument } from "#core/document/schema";
+import type { PassageRef } from "#core/document/definition";
+import { inWords } from "#core/conditions/in-words";
+import { labelOf } from "#core/compose/passages";
+import { blankLabel, type Blank } from "#core/tokens/blanks";
+import type { Token } from "#core/tokens/catalogue";
+import type { Content } from "#server/replies/content";
+import { ComparedLines, ComparedWords } from "../../ui/compared";
+import { languageName } from "#core/language/tag";
+import { LetterBlocks } from "../../ui/letter-blocks";
+
+interface Props {
+  /** Null to show the newer alone. */
+  before: Content | null;
+  after: Content;
+  tokens: ReadonlyMap<string, Token>;
+}
+
+/** All that two versions say, compared: titles, every language, and in words the blanks, conditions and files. */
+export function ComparedReply({ before, after, tokens }: Props) {
+  const languages = [
+    ...new Set([...after.variants, ...(before?.variants ?? [])].map((variant) => variant.language)),
+  ];
+  const changes = before ? definitionChanges(before, after, tokens) : [];
+  const when = (refs: PassageRef[]) =>
+    refs
+      .map((ref) => {
+        const passage = after.passages[ref.id] ?? before?.passages[ref.id];
+        const words = passage ? conditionWords(after, passage.when, tokens) : ref.id;
+        return `${ref.otherwise ? "otherwise than when" : "when"} ${words}`;
+      })
+      .join(", and ");
+  return (
+    <div className="mt-4 flex flex-col gap-6">
+      {before && before.title !== after.title && (
+        <p className="text-lg">
+          <span className="mr-3 text-sm text-soft">Title</span>
+          <ComparedWords pieces={compareTexts(before.title, after.title)} />
+        </p>
+      )}
+      {languages.map((language) => {
+        const newer = after.variants.find((one) => one.language === language);
+        const older = before?.variants.find((one) => one.language === language);
+        const lines = compareDocuments(
+          older?.document ?? emptyDocument(),
+          newer?.document ?? emptyDocument(),
+        );
+        const subject = compareTexts(older?.subject ?? "", newer?.subject ?? "");
+        const same = before !== null && isUnchanged(lines) && subject.every((piece) => piece.kind === "same");
+        return (
+          <section key={language} aria-label={languageName(language)}>
+            <h2 className="mb-2 border-b border-line pb-1 font-bold">
+              {languageName(language)}
+              {before && !older && <span className="font-normal text-soft"> is new</span>}
+              {before && !newer && <span className="font-normal text-stop"> is gone</span>}
+              {same && <span className="font-normal text-soft"> is the same</span>}
+            </h2>
+            {subject.length > 0 && (
+              <p className="mb-2 font-serif">
+                <span className="mr-3 font-sans text-sm text-soft">Subject</span>
+                {before ? <ComparedWords pieces={subject} /> : newer?.subject}
+              </p>
+            )}
+            {before === null ? (
+              <div className="letter max-w-2xl">
+                <LetterBlocks blocks={newer?.document.content ?? []} />
+              </div>
+            ) : (
+              !same && <ComparedLines lines={lines} when={when} />
+            )}
+          </section>
+        );
+      })}
+      {changes.length > 0 && (
+        <section aria-label="Blanks, conditions and files">
+          <h2 className="mb-2 border-b border-line pb-1 font-bold">Blanks, conditions and files</h2>
+          <ul className="flex flex-col gap-1">
+            {changes.map((change) => (
+              <li key={change}>{change}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function conditionWords(
+  content: Content,
+  when: Parameters<typeof inWords>[0],
+  tokens: ReadonlyMap<string, Token>,
+): string {
+  return inWords(when, (name) => labelOf(name, { blanks: content.blanks }, tokens));
+}
+
+/** What changed beside the words, a sentence each. */
+function definitionChanges(before: Content, after: Content, tokens: ReadonlyMap<string, Token>): string[] {
+  const sentences: string[] = [];
+  for (const name of new Set([...Object.keys(before.blanks), ...Object.keys(after.blanks)])) {
+    const [old, now] = [before.blanks[name], after.blanks[name]];
+    if (!old) sentences.push(`The blank “${blankLabel(name, now)}” is new: ${blankWords(now)}.`);
+    else if (!now) sentences.push(`The blank “${blankLabel(name, old)}” is gone.`);
+    else if (JSON.stringify(old) !== JSON.stringify(now))
+      sentences.push(
+        `The blank “${blankLabel(name, now)}” was ${blankWords(old)}, and is ${blankWords(now)}.`,
+      );
+  }
+  for (const id of new Set([...Object.keys(before.passages), ...Object.keys(after.passages)])) {
+    const [old, now] = [before.passages[id], after.passages[id]];
+    const said = (content: Content, passage: typeof old) =>
+      passage ? conditionWords(content, passage.when, tokens) : "";
+    if (!old) sentences.push(`The condition “${said(after, now)}” is new.`);
+    else if (!now) sentences.push(`The condition “${said(before, old)}” is gone.`);
+    else if (said(before, old) !== said(after, now))
+      sentences.push(`The condition “${said(before, old)}” is now “${said(after, now)}”.`);
+  }
+  const names = (content: Content) => content.files.map((file) => file.name);
+  for (const file of after.files)
+    if (!before.files.some((one) => one.id === file.id)) sentences.push(`“${file.name}” is attached.`);
+  for (const file of before.files)
+    if (!after.files.some((one) => one.id === file.id))
+      sentences.push(`“${file.name}” is no longer attached.`);
+  if (
+    names(before).join() !== names(after).join() &&
+    before.files.length === after.files.length &&
+    before.files.every((file) => after.files.some((one) => one.id === file.id))
+  )
+    sentences.push("The files go in another order.");
+  if (before.useTemplateSubject !== after.useTemplateSubject)
+    sentences.push(
+      after.useTemplateSubject ? "Its subject is always used." : "Its subject is no longer always used.",
+    );
+  return sentences;
+}
+
+function blankWords(blank: Blank | undefined): string {
+  if (!blank) return "";
+  const facts = [
+    blank.kind.replace("_", " "),
+    blank.kind === "choice" ? `of ${blank.options.join(", ")}` : null,
+    blank.kind === "choice" && blank.many ? "several at once" : null,
+    blank.required ? null : "may stay empty",
+    blank.printed ? null : "not printed",
+    blank.default ? `begins with ${blank.default}` : null,
+    blank.hint ? `hint “${blank.hint}”` : null,
+    "min" in blank && blank.min !== undefined ? `at least ${blank.min}` : null,
+    "max" in blank && blank.max !== undefined ? `at most ${blank.max}` : null,
+  ];
+  return facts.filter(Boolean).join(", ");
+}

@@ -1,0 +1,124 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import * as z from "zod/mini";
+import type { Comparison } from "#server/replies/history";
+import { Button } from "../../ui/button";
+import { useAct } from "../../ui/act";
+import { useToast } from "../../ui/toast";
+
+const done = z.object({ number: z.optional(z.number()) });
+
+/** What can be done with the newer version: publish or send back a proposal, restore an old one, go on with one's own. */
+export function Decide({ compared, published }: { compared: Comparison; published: number | null }) {
+  const { reply, after, before, versions } = compared;
+  const [words, setWords] = useState("");
+  const [problem, setProblem] = useState<string | null>(null);
+  const [replace, setReplace] = useState(false);
+  const navigate = useNavigate();
+  const toast = useToast();
+  const act = useAct();
+  const { state, mine, id } = after.row;
+  const working = versions.find((row) => row.state === "draft" && row.mine);
+  const overCurrent = (before?.row.id ?? null) === published;
+
+  const send = async (what: string, body: object, said: string, to: string | null) => {
+    const result = await act(`/replies/${reply.key}/${what}`, body, done);
+    if (!result.ok) {
+      setProblem(result.problem);
+      if (result.status === 409 && result.problem.includes("working copy")) setReplace(true);
+      return;
+    }
+    setProblem(null);
+    toast({ words: said });
+    if (to !== null) await navigate(to);
+  };
+  const workFrom = () =>
+    void send(
+      `versions/${id}/work-from`,
+      { replace },
+      "It is in your working copy now.",
+      `/replies/${reply.key}`,
+    );
+
+  return (
+    <div className="mt-3 flex flex-col gap-2">
+      {state === "proposed" && reply.mayPublish && (
+        <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-l-[3px] border-ink py-1 pl-4">
+          <input
+            aria-label="Remark to its author"
+            placeholder="A remark to its author"
+            className="lined-field grow"
+            value={words}
+            maxLength={2000}
+            onChange={(event) => setWords(event.target.value)}
+          />
+          {overCurrent ? (
+            <Button
+              onClick={() =>
+                void send(
+                  `versions/${id}/publish`,
+                  { over: published, decision: words || null },
+                  "It is on the shelf.",
+                  "/shelves/proposals",
+                )
+              }
+            >
+              Publish
+            </Button>
+          ) : (
+            <span className="text-sm text-soft">Compare it with the published version to publish it.</span>
+          )}
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() =>
+              void send(`versions/${id}/send-back`, { decision: words }, "Sent back.", "/shelves/proposals")
+            }
+          >
+            Send back
+          </button>
+          <button type="button" className="quiet-link" onClick={workFrom}>
+            {replace ? "Replace my working copy with it" : "Work on it"}
+          </button>
+        </div>
+      )}
+      {(state === "superseded" || state === "sent back") && (
+        <p>
+          <button type="button" className="quiet-link" onClick={workFrom}>
+            {replace
+              ? "Replace my working copy with it"
+              : state === "superseded"
+                ? "Restore it as my working copy"
+                : "Take it up again"}
+          </button>
+        </p>
+      )}
+      {state === "draft" && mine && published !== null && working && before?.row.id === published && (
+        <p className="flex flex-wrap items-baseline gap-x-5">
+          <span className="text-sm text-soft">
+            On the left-hand side of each change is what is published now.
+          </span>
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() =>
+              void send(
+                `versions/${published}/merge`,
+                {},
+                "Your working copy rests on it now.",
+                `/replies/${reply.key}`,
+              )
+            }
+          >
+            I have taken it into account; go on with mine
+          </button>
+        </p>
+      )}
+      {problem && (
+        <p role="alert" className="text-stop">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,87 @@
+import type { Condition } from "../conditions/condition";
+import type { TokenGroup } from "../tokens/context";
+
+/** What a reply is about: any case, or only some. */
+export interface SubjectMatter {
+  /** Topics of the cases that it is for; none means any. */
+  topics: string[];
+  /** Whether it is only for cases with a booking. */
+  withBooking: boolean;
+}
+
+/** Tokens that every case has, whatever it is about. */
+const always = new Set([
+  "case.number",
+  "case.channel",
+  "case.opened_at",
+  "agent.name",
+  "agent.first_name",
+  "agent.email",
+]);
+
+/** Details that every booking has. */
+const everyBooking = new Set(
+  [
+    "reference",
+    "status",
+    "lead_name",
+    "sails_at",
+    "arrives_at",
+    "check_in_at",
+    "from",
+    "to",
+    "ship",
+    "fare",
+    "passengers",
+  ].map((key) => `booking.${key}`),
+);
+
+/** Whether a token surely has a value in the cases that a reply is about. House facts always do. */
+export function isGuaranteed(name: string, about: SubjectMatter): boolean {
+  if (name.startsWith("house.") || always.has(name)) return true;
+  if (name === "case.topic") return about.topics.length > 0;
+  return about.withBooking && everyBooking.has(name);
+}
+
+/** Why a token may have no value, in words for the writer. */
+export function whyUncertain(name: string, about: SubjectMatter): string {
+  if (about.withBooking && name.startsWith("booking.")) return "not every booking says it";
+  const group = name.slice(0, name.indexOf("."));
+  return group in reasons ? reasons[group as TokenGroup] : "there may be no value";
+}
+
+const reasons: Record<TokenGroup, string> = {
+  case: "not every case says it",
+  customer: "not every customer told us",
+  organisation: "many customers belong to no organisation",
+  booking: "not every case has a booking",
+  agent: "not every colleague has filled it in",
+  house: "the fact may be removed",
+};
+
+/**
+ * The names that surely have a value where a condition holds (or, with `holds` false, where it does not):
+ * inside the passage they need no fallback.
+ */
+export function knownWhere(condition: Condition, holds = true): Set<string> {
+  if ("not" in condition) return knownWhere(condition.not, !holds);
+  const parts = "all" in condition ? condition.all : "any" in condition ? condition.any : null;
+  if (parts) {
+    const sets = parts.map((part) => knownWhere(part, holds));
+    const every = "all" in condition === holds;
+    return every ? union(sets) : intersection(sets);
+  }
+  if (!("value" in condition)) return new Set();
+  const known =
+    condition.is === "missing" || condition.is === "differs" || condition.is === "lacks" ? !holds : holds;
+  return known ? new Set([condition.value]) : new Set();
+}
+
+function union(sets: Set<string>[]): Set<string> {
+  return new Set(sets.flatMap((set) => [...set]));
+}
+
+function intersection(sets: Set<string>[]): Set<string> {
+  const [first, ...rest] = sets;
+  return new Set([...(first ?? [])].filter((name) => rest.every((set) => set.has(name))));
+}

@@ -1,0 +1,370 @@
+import { times } from "#core/text/counted";
+import type { EntityManager } from "@mikro-orm/postgresql";
+import type { AttachmentRef, Part } from "#core/compose/slip";
+import type { Passages } from "#core/conditions/condition";
+import type { Doc } from "#core/document/types";
+import { documentText } from "#core/document/walk";
+import type { Blanks } from "#core/tokens/blanks";
+import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
+import type { Asked, Found } from "#core/search/inverted-index";
+import type { Viewer } from "../people/viewer";
+import { named, prepared } from "../db/sql";
+import { accessParameters, USABLE_SHELF } from "../access/replies";
+import { FILES_OF_VERSION } from "../replies/files";
+import { answersOf, IN_SEASON, usableReplies } from "../access/usable";
+import { log } from "../log";
+import { askedBy, houseRanker, Unanswered } from "../ranking/house-ranker";
+import { waysToFind } from "./finding";
+import { searchTerms } from "../replies/search";
+
+/** A reply as the shelf strip offers it: all that is needed to read it for a case and to take it. */
+export interface StripReply {
+  key: string;
+  versionId: number;
+  title: string;
+  part: Part;
+  shelf: { name: string; mark: string };
+  tags: string[];
+  language: string;
+  document: Doc;
+  blanks: Blanks;
+  passages: Passages;
+  subject: string | null;
+  useTemplateSubject: boolean;
+  attachments: AttachmentRef[];
+  /** Why it stands where it stands, in words. */
+  why: string;
+  /** How likely it is the one to send, from 0 to 1; null where it was searched for or is no answer. */
+  fit: number | null;
+  /** The sentence of the message by which it answers a second question; null where it is no second answer. */
+  also: string | null;
+}
+
+/** What the strip offers. */
+export interface StripOffer {
+  replies: StripReply[];
+  /** Whether it is likelier that nothing on the shelf fits than that the first does. */
+  nothingFits: boolean;
+  /** Whether ranking did not answer: then they are ordered by use, or found by their words alone. */
+  unranked: boolean;
+}
+
+/** What the strip offers when a case is opened. */
+export interface FirstOffer extends StripOffer {
+  /** How many replies the viewer may use here. */
+  total: number;
+  /** The replies that were asked for beside, where they may be used here. */
+  beside: StripReply[];
+}
+
+export interface StripQuery {
+  /** What the agent typed; empty to order by what the customer asks. */
+  query: string;
+  /** What the customer asks; null where nothing is asked. */
+  inquiry: Inquiry | null;
+  channel: string;
+  /** Language of the letter; replies without a variant in it come in their fallback. */
+  language: string;
+  limit: number;
+}
+
+/** What is wanted of all that may be used. */
+interface Wanted extends StripQuery {
+  /** Only these replies, by key. */
+  keys?: string[];
+  /** Only openings and closings. */
+  around?: boolean;
+}
+
+interface Row {
+  key: string;
+  version_id: number;
+  title: string;
+  part: Part;
+  shelf_name: string;
+  shelf_mark: string;
+  tags: string[];
+  language: string;
+  document: Doc;
+  blanks: Blanks;
+  passages: Passages;
+  subject: string | null;
+  use_template_subject: boolean;
+  words: string;
+  uses: number;
+  matched: boolean;
+  in_season: boolean;
+  season_from: string | null;
+  season_until: string | null;
+  attachments: AttachmentRef[];
+}
+
+/** Of all that fit a case, so many of the fittest may be brought forward among what is searched for. */
+const BROUGHT_FORWARD = 100;
+/** Of what is found by words, so many of the nearest are told apart by use and by their titles; more where few of them may be used. */
+const NEAR = 200;
+
+/**
+ * Replies for a case: those that have what was typed, the nearest and fittest first; else every answer by its fit to what
+ * is asked, then openings and closings by use of late. While ranking knows nothing yet, answers come by use as well.
+ * Use counts the letters of the viewer's house of the last 90 days, each half as much a month later.
+ */
+export async function stripReplies(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+): Promise<StripOffer> {
+  const typed = input.query.trim();
+  if (!typed) {
+    const { replies, nothingFits, unranked } = await firstOffer(em, viewer, input, []);
+    return { replies, nothingFits, unranked };
+  }
+  const found = await searched(em, viewer, input, typed).catch(withoutRanking);
+  if (found) return { replies: found, nothingFits: false, unranked: false };
+  const byUse = await offer(em, viewer, { ...input, query: "", limit: 300 }, [], null);
+  return { replies: withWords(byUse, typed, input.limit), nothingFits: false, unranked: true };
+}
+
+/** What the strip offers for an inquiry before anything is typed, with some replies beside it, by key. */
+export async function firstOffer(
+  em: EntityManager,
+  viewer: Viewer,
+  input: Omit<StripQuery, "query">,
+  beside: string[],
+): Promise<FirstOffer> {
+  const usable = await usableReplies(em, viewer, input.channel);
+  const asked = { ...input, query: "" };
+  const among = { em, viewer, input: asked, usable: answersOf(usable), beside };
+  const found = input.inquiry ? await fitting(among, input.inquiry).catch(withoutRanking) : null;
+  const total = usable.length;
+  if (found) return { ...found, total };
+  const [replies, others] = await Promise.all([
+    offer(em, viewer, asked, [], null),
+    beside.length === 0 ? [] : offer(em, viewer, { ...asked, keys: beside, limit: beside.length }, [], null),
+  ]);
+  return { replies, beside: others, nothingFits: false, unranked: input.inquiry !== null, total };
+}
+
+/** Ranking does not answer: the strip does without. */
+function withoutRanking(error: unknown): null {
+  if (!(error instanceof Unanswered)) throw error;
+  log.warn({ event: "strip without ranking", reason: error.message });
+  return null;
+}
+
+/** Of replies those that have all words that were typed, in their title, tags or text. */
+function withWords(replies: StripReply[], typed: string, limit: number): StripReply[] {
+  const terms = searchTerms(typed);
+  return replies
+    .filter(({ title, tags, document }) => {
+      const words = searchTerms([title, ...tags, documentText(document)].join(" "), 5000);
+      return terms.every((term) => words.some((word) => word.startsWith(term)));
+    })
+    .slice(0, limit);
+}
+
+async function searched(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+  typed: string,
+): Promise<StripReply[]> {
+  const terms = searchTerms(typed);
+  if (terms.length === 0) return offer(em, viewer, input, [], null);
+  for await (const asked of waysToFind(em, terms)) {
+    const found = await foundBy(em, viewer, input, terms, asked);
+    if (found.length > 0) return found;
+  }
+  return [];
+}
+
+/** Of the replies that have what is asked, those that may be used here. */
+async function foundBy(
+  em: EntityManager,
+  viewer: Viewer,
+  input: StripQuery,
+  terms: string[],
+  asked: Omit<Asked, "most">,
+): Promise<StripReply[]> {
+  const about = input.inquiry && askedBy(viewer, input.inquiry, { top: BROUGHT_FORWARD });
+  for (let most = NEAR; ; most *= 4) {
+    const { found, ranking } = await houseRanker(em).find({ ...asked, most }, about);
+    const replies = found.length === 0 ? [] : await offer(em, viewer, input, terms, found);
+    if (replies.length < input.limit && found.length === most) continue;
+    return ranking ? fittestFirst(replies, terms, ranking) : replies;
+  }
+}
+
+/**
+ * What was found, with what fits the case brought forward: a sure fit goes before everything that only has the words. What
+ * has all of them in its title stays before the rest: it was asked for by name.
+ */
+function fittestFirst(found: StripReply[], terms: string[], ranking: Ranking): StripReply[] {
+  const fits = new Map(ranking.fits.map((one) => [one.id, one.fit]));
+  const isNamed = ({ title }: StripReply) => {
+    const words = searchTerms(title);
+    return terms.every((term) => words.some((word) => word.startsWith(term)));
+  };
+  const place = (reply: StripReply, index: number) =>
+    (isNamed(reply) ? 0 : 2) + index / found.length - (fits.get(reply.key) ?? 0);
+  return found
+    .map((reply, index) => ({ reply, at: place(reply, index) }))
+    .sort((a, b) => a.at - b.at)
+    .map(({ reply }) => reply);
+}
+
+async function ranked(
+  em: EntityManager,
+  viewer: Viewer,
+  inquiry: Inquiry,
+  asking: Pick<Asking, "top" | "among">,
+): Promise<Ranking | null> {
+  const rankings = await houseRanker(em).rank([askedBy(viewer, inquiry, asking)]);
+  return rankings?.[0] ?? null;
+}
+
+/** Among what is looked for what fits. */
+interface Among {
+  em: EntityManager;
+  viewer: Viewer;
+  input: StripQuery;
+  /** The answers that may be used here, by key. */
+  usable: Set<string>;
+  /** Replies that are wanted beside it, by key. */
+  beside: string[];
+}
+
+/** All that may be used, ordered by the ranking; null while that knows nothing yet. @throws Unanswered */
+async function fitting(
+  { em, viewer, input, usable, beside }: Among,
+  inquiry: Inquiry,
+): Promise<(StripOffer & { beside: StripReply[] }) | null> {
+  const ranking = await ranked(em, viewer, inquiry, { top: input.limit, among: usable });
+  if (ranking === null) return null;
+  const keys = [...ranking.fits.map((one) => one.id), ...beside];
+  const best = await offer(em, viewer, { ...input, keys, limit: keys.length }, [], null);
+  const byKey = new Map(best.map((reply) => [reply.key, reply]));
+  const answers = ranking.fits.flatMap(({ id, fit, why, also }): StripReply[] => {
+    const reply = byKey.get(id);
+    return reply ? [{ ...reply, fit, also, why: why.join(", ") }] : [];
+  });
+  const [first, ...others] = answers;
+  const inOrder = first ? [first, ...others.filter(isAlso), ...others.filter((one) => !isAlso(one))] : [];
+  const left = input.limit - answers.length;
+  const rest = left > 0 ? await offer(em, viewer, { ...input, around: true, limit: left }, [], null) : [];
+  return {
+    replies: [...inOrder, ...rest],
+    nothingFits: ranking.nothingFits,
+    unranked: false,
+    beside: best.filter((reply) => beside.includes(reply.key)),
+  };
+}
+
+/** What answers a second question stands right behind what answers the first. */
+function isAlso(reply: StripReply): boolean {
+  return reply.also !== null;
+}
+
+/** The replies that can be used, the best first. @param found only these, found by words; null for all */
+async function offer(
+  em: EntityManager,
+  viewer: Viewer,
+  input: Wanted,
+  terms: string[],
+  found: Found[] | null,
+): Promise<StripReply[]> {
+  const typed = input.query.trim() !== "";
+  const values = {
+    ...accessParameters(viewer),
+    found: found?.map(({ id }) => id),
+    ranks: found?.map(({ rank }) => rank),
+    channel: input.channel,
+    language: input.language,
+    short: input.language.slice(0, 2),
+    limit: input.limit,
+    must: typed,
+    typed: input.query.trim().toLowerCase(),
+    keys: input.keys ?? null,
+    around: input.around ?? false,
+  };
+  const rows = await prepared<Row>(
+    em,
+    ...named(
+      `with offered as (
+         select r.id, r.part, r.title, ${found ? "hits.rank" : "0"} as rank, (${IN_SEASON}) as in_season,
+                ${found ? "similarity(lower(r.title), :typed)" : "0"} as alike
+           from replies r join shelves s on s.id = r.shelf_id
+           ${found ? "join unnest(:found::text[], :ranks::float8[]) hits(key, rank) on hits.key = r.key" : ""}
+          where r.state = 'shelved' and :channel = any(r.channels) and (:must or ${IN_SEASON})
+            and (:keys::text[] is null or r.key = any(:keys::text[])) and (r.part <> 'answer' or not :around) and ${USABLE_SHELF}
+       ), best as (
+         select offered.*, coalesce(used.uses, 0) as uses,
+                row_number() over (order by in_season desc, (part = 'answer') desc, (rank / 2 + alike + least(coalesce(used.uses, 0), 50) / 500.0) desc, title) as at
+           from offered left join lateral (
+             select sum(exp(ln(0.5::float8) * extract(epoch from now() - lr.at)::float8 / 2592000)) as uses
+               from letter_replies lr where lr.reply_id = offered.id and lr.at > now() - interval '90 days'
+           ) used on true order by at limit :limit
+       )
+       select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
+              t.language, t.document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,
+              best.in_season, r.season_from::text, r.season_until::text,
+              ${FILES_OF_VERSION} as attachments
+         from best join replies r on r.id = best.id join shelves s on s.id = r.shelf_id join reply_versions v on v.id = r.current_version_id
+         join lateral (
+           select * from reply_variants t where t.version_id = v.id
+            order by (t.language = :language) desc, (left(t.language, 2) = :short) desc, t.fallback desc limit 1
+         ) t on true
+        order by best.at`,
+      values,
+    ),
+  );
+  const wanted = new Set(terms);
+  return rows.map(
+    ({
+      version_id,
+      shelf_name,
+      shelf_mark,
+      use_template_subject,
+      words,
+      uses,
+      matched,
+      in_season,
+      season_from,
+      season_until,
+      ...row
+    }) => ({
+      ...row,
+      versionId: version_id,
+      shelf: { name: shelf_name, mark: shelf_mark },
+      useTemplateSubject: use_template_subject,
+      why: in_season
+        ? reason([words, ...row.tags].join(" "), wanted, { typed, uses, matched })
+        : outOfSeason(season_from, season_until),
+      fit: null,
+      also: null,
+    }),
+  );
+}
+
+function outOfSeason(from: string | null, until: string | null): string {
+  return `out of season: ${[from && `from ${from}`, until && `until ${until}`].filter(Boolean).join(" ")}`;
+}
+
+function reason(
+  words: string,
+  wanted: Set<string>,
+  found: { typed: boolean; uses: number; matched: boolean },
+): string {
+  const shared = [...new Set(words.toLowerCase().match(/[\p{L}\p{N}]{3,}/gu) ?? [])].filter((word) =>
+    found.typed ? [...wanted].some((term) => word.startsWith(term)) : wanted.has(word),
+  );
+  const uses = Math.round(found.uses);
+  const use = uses >= 1 ? `used ${times(uses)} lately` : null;
+  const words3 = shared
+    .slice(0, 3)
+    .map((word) => `“${word}”`)
+    .join(", ");
+  if (words3 !== "") return use ? `${words3}; ${use}` : words3;
+  if (found.matched) return use ?? "words alike";
+  return found.typed ? "spelled alike" : (use ?? "not used lately");
+}
