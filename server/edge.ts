@@ -18,8 +18,3 @@ export const idInPath = z
 export function daySchema(message: string): z.ZodType<string> {
   return z.iso.date(message).refine(isKeptDay, "A date from 1900 to 2199");
 }
-
-/** The id of a stored file as documents and letters name it. */
-export const fileIdSchema = z
-  .string()
-  .refine((id) => /^\d{1,10}$/.test(id) && Number(id) <= MOST_ID, "Not the id of a stored file");

@@ -1,10 +1,14 @@
 import { useEffect, useState } from "react";
+import { Controller, useWatch } from "react-hook-form";
 import { Link } from "react-router";
 import * as z from "zod/mini";
 import { factUses, openFact, type FactUse } from "#server/house/facts";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
+import { dayField } from "#core/forms/fields";
+import type { FactType } from "#core/forms/house";
 import { Button } from "../ui/button";
+import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import { ComparedWords } from "../ui/compared";
 import { languageName } from "#core/language/tag";
@@ -35,19 +39,34 @@ const preview = z.object({
   ),
 });
 
+/** Another value of a fact, and the day from which it is to hold; nothing for now. */
+const factForm = (type: FactType) =>
+  z.pipe(
+    z.object({
+      draft: z.object({ text: z.string(), currency: z.string() }),
+      from: z.union([z.literal(""), dayField]),
+    }),
+    z.transform(({ draft, from }) => ({ value: valueOfDraft(type, draft), from: from === "" ? null : from })),
+  );
+
 /** One house fact: its value, how the replies that use it would read with another, and what it was before. */
 export default function Fact({ loaderData }: Route.ComponentProps) {
   const { fact, values, uses, mayDescribe } = loaderData;
   const { timeZone } = useClock();
-  const { send, problem } = useSave(`/setup/facts/${fact.key}`);
+  const { act: actHere, send, problem } = useSave(`/setup/facts/${fact.key}`);
   const act = useAct();
-  const [draft, setDraft] = useState(draftOf(fact.value));
-  const [from, setFrom] = useState("");
+  const form = useFormOf(factForm(fact.type), { draft: draftOf(fact.value), from: "" });
+  const { errors, isSubmitting } = form.formState;
+  const [draft, from] = useWatch({ control: form.control, name: ["draft", "from"] });
   const [shown, setShown] = useState<FactUse[] | null>(null);
   const [unfit, setUnfit] = useState<string | null>(null);
-  const value = valueOfDraft(fact.type, draft);
   const changed = JSON.stringify(draft) !== JSON.stringify(draftOf(fact.value));
-  const asked = JSON.stringify(value);
+  const asked = JSON.stringify(valueOfDraft(fact.type, draft));
+  const keep = form.handleSubmit(async (sent) => {
+    const words = sent.from === null ? "It holds from now." : `It holds from ${sent.from}.`;
+    if (!taken(form, await actHere("set", sent, words))) return;
+    form.reset({ draft: sent.from === null ? draft : draftOf(fact.value), from: "" });
+  });
 
   useEffect(() => {
     if (!changed) return;
@@ -83,32 +102,28 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
       <div className="mt-5 grid gap-x-12 gap-y-8 xl:grid-cols-[24rem_minmax(0,1fr)]">
         <section className="flex flex-col gap-6">
           {fact.mayChange ? (
-            <form
-              className="flex flex-col gap-4"
-              onSubmit={(event) => {
-                event.preventDefault();
-                void send(
-                  "set",
-                  { value, from: from || null },
-                  from ? `It holds from ${from}.` : "It holds from now.",
-                ).then((ok) => {
-                  if (ok && from) setDraft(draftOf(fact.value));
-                  if (ok) setFrom("");
-                });
-              }}
-            >
-              <FactValueField type={fact.type} draft={draft} onChange={setDraft} />
-              <span className="flex items-baseline gap-3">
+            <form noValidate className="flex flex-col gap-4" onSubmit={(event) => void keep(event)}>
+              <Controller
+                control={form.control}
+                name="draft"
+                render={({ field }) => (
+                  <FactValueField type={fact.type} draft={field.value} onChange={field.onChange} />
+                )}
+              />
+              <span className="flex flex-wrap items-baseline gap-x-3">
                 Holds from
-                <DateField label="Holds from" value={from} onChange={setFrom} />
+                <Controller
+                  control={form.control}
+                  name="from"
+                  render={({ field }) => (
+                    <DateField label="Holds from" value={field.value} onChange={field.onChange} />
+                  )}
+                />
                 <span className="text-sm text-soft">{from ? "that day’s beginning" : "now"}</span>
+                <FieldProblem words={errors.from?.message} />
               </span>
-              {(problem ?? unfit) && (
-                <p role="alert" className="text-stop">
-                  {problem ?? unfit}
-                </p>
-              )}
-              <Button type="submit" disabled={!changed || unfit !== null}>
+              <FormProblem words={(changed ? unfit : null) ?? errors.root?.message} />
+              <Button type="submit" disabled={!changed || unfit !== null || isSubmitting}>
                 {from ? "Plan it" : "Change it now"}
               </Button>
             </form>
@@ -118,6 +133,7 @@ export default function Fact({ loaderData }: Route.ComponentProps) {
               <span className="block text-sm text-soft">A {fact.changedBy} changes it.</span>
             </p>
           )}
+          <FormProblem words={problem ?? undefined} />
           {mayDescribe && (
             <label className="flex items-baseline gap-3 text-sm">
               May be changed by

@@ -1,11 +1,14 @@
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
+import { Controller } from "react-hook-form";
 import { readSignatures } from "#server/house/signatures";
 import { ownContext } from "#server/house/own-context";
 import { signedIn } from "#server/web/context";
 import { catalogue, type Token } from "#core/tokens/catalogue";
 import type { Context } from "#core/tokens/context";
 import type { Doc } from "#core/document/types";
+import { signatureSchema } from "#core/forms/papers";
 import { Button } from "../ui/button";
+import { FormProblem, taken, useFormOf } from "../ui/form";
 import type { Route } from "./+types/signatures";
 import { OwnWords, ownTokensOnly } from "./own-words";
 import { useSave } from "./use-save";
@@ -75,29 +78,27 @@ function SignatureForm({
   context: Context;
   label: string;
 }) {
-  const [words, setWords] = useState<Doc | null>(null);
-  const { send, problem } = useSave("/setup");
+  const { act } = useSave("/setup");
+  const form = useFormOf(signatureSchema, { document: doc });
+  const { errors, isDirty, isSubmitting } = form.formState;
+  const keep = form.handleSubmit(async (signature) => {
+    if (taken(form, await act("keep-signature", { team, ...signature }))) form.reset(form.getValues());
+  });
   return (
-    <form
-      className="mt-3 flex flex-col gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void send("keep-signature", { team, document: words }).then((ok) => {
-          if (ok) setWords(null);
-        });
-      }}
-    >
-      <OwnWords label={label} doc={doc} tokens={tokens} context={context} onChange={setWords} />
-      {problem && (
-        <p role="alert" className="text-stop">
-          {problem}
-        </p>
-      )}
+    <form noValidate className="mt-3 flex flex-col gap-3" onSubmit={(event) => void keep(event)}>
+      <Controller
+        control={form.control}
+        name="document"
+        render={({ field }) => (
+          <OwnWords label={label} doc={doc} tokens={tokens} context={context} onChange={field.onChange} />
+        )}
+      />
+      <FormProblem words={errors.document?.message ?? errors.root?.message} />
       <span className="flex items-center gap-4">
-        <Button type="submit" disabled={words === null}>
+        <Button type="submit" disabled={!isDirty || isSubmitting}>
           Keep it
         </Button>
-        {words !== null && <span className="text-sm text-look">not kept yet; empty means none</span>}
+        {isDirty && <span className="text-sm text-look">not kept yet; empty means none</span>}
       </span>
     </form>
   );

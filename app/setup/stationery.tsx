@@ -1,4 +1,5 @@
 import { useMemo, useState } from "react";
+import { Controller, useWatch } from "react-hook-form";
 import { allStationery, type TeamStationery } from "#server/house/stationery";
 import { ownContext } from "#server/house/own-context";
 import { requireRole } from "#server/people/viewer";
@@ -9,8 +10,10 @@ import type { Context } from "#core/tokens/context";
 import { compose } from "#core/compose/compose";
 import type { Stationery as Paper } from "#core/compose/stationery";
 import { readMarkdown } from "#core/formats/markdown";
-import type { Doc } from "#core/document/types";
+import { paperSchema } from "#core/forms/papers";
+import type { AttachmentRef } from "#core/compose/slip";
 import { Button } from "../ui/button";
+import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { PaperFrame } from "../ui/paper-frame";
 import { useUpload } from "../writing/reply/use-upload";
 import type { Route } from "./+types/stationery";
@@ -68,21 +71,36 @@ function PaperForm({
   tokens: ReadonlyMap<string, Token>;
   context: Context;
 }) {
-  const { send, problem } = useSave("/setup");
+  const { act } = useSave("/setup");
   const { upload, problem: uploadProblem } = useUpload();
-  const [paper, setPaper] = useState<Paper>(
-    stationery.paper ?? {
-      name: stationery.teamName,
-      header: null,
-      footer: null,
-      accent: "#0d5a45",
-      textColour: "#17211d",
-      background: "#ffffff",
-      logo: null,
-    },
-  );
+  const known = stationery.paper;
+  const form = useFormOf(paperSchema, {
+    name: known?.name ?? stationery.teamName,
+    header: known?.header ?? null,
+    footer: known?.footer ?? null,
+    accent: known?.accent ?? "#0d5a45",
+    textColour: known?.textColour ?? "#17211d",
+    background: known?.background ?? "#ffffff",
+    logo: known?.logo?.id ?? null,
+    logoAlt: known?.logo?.alt ?? "",
+  });
+  const { errors, isSubmitting } = form.formState;
+  // What the preview needs to know of the picture beside its id.
+  const [picture, setPicture] = useState<AttachmentRef | null>(known?.logo ?? null);
+  const written = useWatch({ control: form.control });
   const [asText, setAsText] = useState(false);
-  const set = (changes: Partial<Paper>) => setPaper((now) => ({ ...now, ...changes }));
+  const paper = useMemo((): Paper => {
+    const { logoAlt = "", logo: _logo, ...rest } = written;
+    return { ...(rest as Omit<Paper, "logo">), logo: picture && { ...picture, alt: logoAlt } };
+  }, [written, picture]);
+  const setLogo = (logo: AttachmentRef | null) => {
+    setPicture(logo);
+    form.setValue("logo", logo?.id ?? null, { shouldDirty: true });
+  };
+  const keep = form.handleSubmit(async (kept) => {
+    if (taken(form, await act("keep-stationery", { team: stationery.team, ...kept })))
+      form.reset(form.getValues());
+  });
   const letter = useMemo(
     () =>
       compose({
@@ -117,41 +135,41 @@ function PaperForm({
   );
   // The preview shows pictures from here; letters carry them.
   const html = letter.html.replaceAll(/"cid:(\d+)"/g, '"/library-files/$1"');
-  const colour = (label: string, key: "accent" | "textColour" | "background", usual: string) => (
+  const colour = (label: string, key: "accent" | "textColour" | "background") => (
     <label className="flex items-center gap-2">
       {label}
-      <input
-        type="color"
-        value={paper[key] ?? usual}
-        onChange={(event) => set({ [key]: event.target.value })}
-      />
+      <input type="color" {...form.register(key)} />
+      <FieldProblem words={errors[key]?.message} />
     </label>
   );
+  const ownWords = (label: string, key: "header" | "footer") => (
+    <section>
+      <h2 className="mb-1.5 font-bold">{label}</h2>
+      <Controller
+        control={form.control}
+        name={key}
+        render={({ field }) => (
+          <OwnWords
+            label={label}
+            doc={known?.[key] ?? null}
+            tokens={tokens}
+            context={context}
+            onChange={field.onChange}
+          />
+        )}
+      />
+      <FieldProblem words={errors[key]?.message} />
+    </section>
+  );
   return (
-    <form
-      className="mt-4 flex flex-col gap-5"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void send("keep-stationery", {
-          team: stationery.team,
-          name: paper.name,
-          header: paper.header,
-          footer: paper.footer,
-          accent: paper.accent,
-          textColour: paper.textColour ?? "#17211d",
-          background: paper.background ?? "#ffffff",
-          logo: paper.logo?.id ?? null,
-          logoAlt: paper.logo?.alt ?? "",
-        });
-      }}
-    >
+    <form noValidate className="mt-4 flex flex-col gap-5" onSubmit={(event) => void keep(event)}>
       <div className="flex flex-wrap items-center gap-x-8 gap-y-3">
-        {colour("Rule under the header", "accent", "#0d5a45")}
-        {colour("Words", "textColour", "#17211d")}
-        {colour("Page", "background", "#ffffff")}
+        {colour("Rule under the header", "accent")}
+        {colour("Words", "textColour")}
+        {colour("Page", "background")}
         <span className="flex items-center gap-3">
           <label className="quiet-link">
-            {paper.logo ? "another logo" : "a logo"}
+            {picture ? "another logo" : "a logo"}
             <input
               type="file"
               accept="image/png,image/jpeg,image/gif,image/webp"
@@ -159,54 +177,31 @@ function PaperForm({
               onChange={(event) => {
                 const file = event.target.files?.[0];
                 event.target.value = "";
-                if (file)
-                  void upload(file, true).then((stored) => {
-                    if (stored) set({ logo: { ...stored, alt: paper.logo?.alt ?? "" } });
-                  });
+                if (file) void upload(file, true).then((stored) => stored && setLogo(stored));
               }}
             />
           </label>
-          {paper.logo && (
+          {picture && (
             <>
-              <input
+              <LineInput
+                field={form.register("logoAlt")}
+                problem={errors.logoAlt?.message}
                 aria-label="What the logo shows"
                 placeholder="what the logo shows"
-                className="lined-field"
-                maxLength={300}
-                value={paper.logo.alt}
-                onChange={(event) => paper.logo && set({ logo: { ...paper.logo, alt: event.target.value } })}
               />
-              <button type="button" className="quiet-link" onClick={() => set({ logo: null })}>
+              <button type="button" className="quiet-link" onClick={() => setLogo(null)}>
                 no logo
               </button>
             </>
           )}
         </span>
       </div>
-      <Part title="Header">
-        <OwnWords
-          label="Header"
-          doc={paper.header}
-          tokens={tokens}
-          context={context}
-          onChange={(header: Doc) => set({ header })}
-        />
-      </Part>
-      <Part title="Footer">
-        <OwnWords
-          label="Footer"
-          doc={paper.footer}
-          tokens={tokens}
-          context={context}
-          onChange={(footer: Doc) => set({ footer })}
-        />
-      </Part>
-      {(problem ?? uploadProblem) && (
-        <p role="alert" className="text-stop">
-          {problem ?? uploadProblem}
-        </p>
-      )}
-      <Button type="submit">Keep it</Button>
+      {ownWords("Header", "header")}
+      {ownWords("Footer", "footer")}
+      <FormProblem words={uploadProblem ?? errors.logo?.message ?? errors.root?.message} />
+      <Button type="submit" disabled={isSubmitting}>
+        Keep it
+      </Button>
       <section aria-label="A letter on it">
         <p className="mb-2 flex gap-5">
           <strong>A letter on it</strong>
@@ -226,14 +221,5 @@ function PaperForm({
         )}
       </section>
     </form>
-  );
-}
-
-function Part({ title, children }: { title: string; children: React.ReactNode }) {
-  return (
-    <section>
-      <h2 className="mb-1.5 font-bold">{title}</h2>
-      {children}
-    </section>
   );
 }

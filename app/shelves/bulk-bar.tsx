@@ -5,6 +5,7 @@ import type { ShelfRow } from "#server/replies/shelves";
 import { useAct } from "../ui/act";
 import { Select } from "../ui/select";
 import { useToast } from "../ui/toast";
+import { useFieldKeys } from "../ui/use-field-keys";
 import { emptySelection, type Selection } from "./selection";
 import { DateField } from "../ui/date-field";
 
@@ -156,17 +157,16 @@ function TagForm({ tags, onTag }: { tags: string[]; onTag: (what: "tag" | "untag
     onTag(what, tag.trim());
     setTag("");
   };
+  const field = useFieldKeys({ keep: () => give("tag") });
   return (
     <span className="flex items-center gap-2">
       <input
+        ref={field}
         aria-label="Tag"
         placeholder="tag"
         list="known-tags"
         value={tag}
         onChange={(event) => setTag(event.target.value)}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") give("tag");
-        }}
         className="lined-field w-24"
       />
       <datalist id="known-tags">

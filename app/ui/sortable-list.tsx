@@ -1,5 +1,5 @@
 import { arrayMove } from "@dnd-kit/sortable";
-import { useCallback, useState, type ReactNode } from "react";
+import { useRef, useState, type ReactNode } from "react";
 import { flushSync } from "react-dom";
 import { Sortable, useSorted } from "./sortable";
 import { useShortcut } from "./use-shortcut";
@@ -50,15 +50,9 @@ export function SortableList({
     flushSync(() => settle(arrayMove(order, from, to)));
     handle?.focus();
   };
-  const up = useShortcut("orderUp", step(-1));
-  const down = useShortcut("orderDown", step(1));
-  const listRef = useCallback(
-    (element: HTMLElement | null) => {
-      up(element);
-      down(element);
-    },
-    [up, down],
-  );
+  const list = useRef<HTMLUListElement>(null);
+  useShortcut("orderUp", step(-1), { within: list });
+  useShortcut("orderDown", step(1), { within: list });
 
   return (
     <Sortable
@@ -67,7 +61,7 @@ export function SortableList({
       fixed={fixed}
       onMove={(key, to) => settle(arrayMove(order, order.indexOf(key), to))}
     >
-      <ul ref={listRef} aria-label={label} className={className}>
+      <ul ref={list} aria-label={label} className={className}>
         {order.map((key, index) => (
           <Item key={key} id={key} name={nameOf(key)} fixed={fixed} className={itemClassName}>
             {(handle) => children(key, handle, index)}

@@ -1,3 +1,4 @@
+import type { RefObject } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { shortcuts, type HeardName, type Shortcut } from "./shortcuts";
 
@@ -8,7 +9,13 @@ function fieldOf({ target }: KeyboardEvent): Element | null {
     : null;
 }
 
+function isWithin({ target }: KeyboardEvent, element: HTMLElement | null): boolean {
+  return element !== null && target instanceof Node && element.contains(target);
+}
+
 interface Options {
+  /** Where it is heard; everywhere, by default. */
+  within?: RefObject<HTMLElement | null>;
   /** False while it does nothing: the key keeps its usual meaning. */
   enabled?: boolean;
   /** Whether it is heard before what has the focus hears the key. */
@@ -20,21 +27,23 @@ interface Options {
 /**
  * Listens for a shortcut of the table, by the letter that the key produces and not by its place on the keyboard.
  * @param onKey called with the event; the key’s own meaning is prevented then
- * @returns a ref: set on an element, the shortcut is heard within it only
  */
 export function useShortcut(
   name: HeardName,
   onKey: (event: KeyboardEvent) => void,
-  { enabled = true, capture = false, also = false }: Options = {},
-) {
+  { within, enabled = true, capture = false, also = false }: Options = {},
+): void {
   const { keys, typing }: Shortcut = shortcuts[name];
-  return useHotkeys<HTMLElement>(keys ?? [], onKey, {
+  useHotkeys(keys ?? [], onKey, {
     useKey: keys?.every((one) => /(^|\+)[a-z/]$/.test(one)) ?? false,
     preventDefault: !also,
     enableOnFormTags: true,
     enableOnContentEditable: true,
     // It is looked at before anything of the key is prevented.
-    ignoreEventWhen: (event) => !enabled || (typing === undefined && fieldOf(event) !== null),
+    ignoreEventWhen: (event) =>
+      !enabled ||
+      (within !== undefined && !isWithin(event, within.current)) ||
+      (typing === undefined && fieldOf(event) !== null),
     eventListenerOptions: { capture },
   });
 }

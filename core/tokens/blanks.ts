@@ -5,50 +5,60 @@ import { lookUp, valueOf, type Value } from "./values";
 import { formatValue, plain, type Style } from "./format";
 import type { TokenType } from "./catalogue";
 
+const DAY = "A day, as in 2027-03-01";
+
 const common = {
-  label: z.optional(z.string().check(z.minLength(1), z.maxLength(200))),
-  hint: z.optional(z.string().check(z.maxLength(500))),
+  label: z.optional(z.string().check(z.minLength(1), z.maxLength(200, "At most 200 characters"))),
+  hint: z.optional(z.string().check(z.maxLength(500, "At most 500 characters"))),
   required: z._default(z.boolean(), true),
   /** A text, or a token in its text form. */
-  default: z.optional(z.string().check(z.maxLength(2000))),
+  default: z.optional(z.string().check(z.maxLength(2000, "At most 2,000 characters"))),
   /** False for a blank that only steers passages. */
   printed: z._default(z.boolean(), true),
 };
 
 /** The definition of a blank: what the agent is asked, and what may be answered. */
 export const blankSchema = z.discriminatedUnion("kind", [
-  z.strictObject({ kind: z.literal("text"), ...common, max: z.optional(z.int().check(z.positive())) }),
-  z.strictObject({ kind: z.literal("long_text"), ...common, max: z.optional(z.int().check(z.positive())) }),
+  z.strictObject({
+    kind: z.literal("text"),
+    ...common,
+    max: z.optional(z.int("A whole number").check(z.positive("More than 0"))),
+  }),
+  z.strictObject({
+    kind: z.literal("long_text"),
+    ...common,
+    max: z.optional(z.int("A whole number").check(z.positive("More than 0"))),
+  }),
   z.strictObject({
     kind: z.literal("number"),
     ...common,
     min: z.optional(z.number()),
     max: z.optional(z.number()),
-    step: z.optional(z.number().check(z.positive())),
+    step: z.optional(z.number().check(z.positive("More than 0"))),
   }),
   z.strictObject({
     kind: z.literal("money"),
     ...common,
-    currency: z._default(z.string().check(z.regex(/^[A-Z]{3}$/)), "EUR"),
+    currency: z._default(z.string().check(z.regex(/^[A-Z]{3}$/, "Three letters, as in EUR")), "EUR"),
     min: z.optional(z.number()),
     max: z.optional(z.number()),
   }),
   z.strictObject({
     kind: z.literal("date"),
     ...common,
-    min: z.optional(z.iso.date()),
-    max: z.optional(z.iso.date()),
+    min: z.optional(z.iso.date(DAY)),
+    max: z.optional(z.iso.date(DAY)),
   }),
   z.strictObject({ kind: z.literal("time"), ...common }),
   z.strictObject({
     kind: z.literal("choice"),
     ...common,
     options: z
-      .array(z.string().check(z.minLength(1), z.maxLength(400)))
-      .check(z.minLength(1), z.maxLength(100)),
+      .array(z.string().check(z.minLength(1), z.maxLength(400, "A choice has at most 400 characters")))
+      .check(z.minLength(1, "Write a choice at least"), z.maxLength(100, "At most 100 choices")),
     many: z._default(z.boolean(), false),
     /** Text between several choices; the language's own list form when left out. */
-    join: z.optional(z.string().check(z.maxLength(40))),
+    join: z.optional(z.string().check(z.maxLength(40, "At most 40 characters"))),
   }),
   z.strictObject({ kind: z.literal("yes_no"), ...common }),
 ]);

@@ -1,26 +1,12 @@
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
-import { Reply } from "../db/entities/library";
+import { READABLE_SHELF, type AccessParameters } from "../db/access-rule";
+import { Reply, Shelf } from "../db/entities/library";
 import { named, query } from "../db/sql";
 import { NotAllowed, NotFound } from "../errors";
 import { includesRole, type Viewer } from "../people/viewer";
 
-/**
- * Who may see, use, change and publish replies, in one place. Shelves are `s` and replies `r` in these conditions;
- * their values are `accessParameters`.
- *
- * Used in answers are the replies of shelves for everyone, for one's own team, and of one's own. Read, for keeping
- * them, are also the shared shelves of other teams by curators. A personal shelf is its owner's alone.
- */
-export const USABLE_SHELF = `(s.audience = 'everyone' or (s.audience = 'owner' and s.owner_id = :person)
-  or (s.audience = 'teams' and exists (select 1 from shelf_teams st where st.shelf_id = s.id and st.team_id = :team)))`;
-
-const READABLE_SHELF = `(${USABLE_SHELF} or (:curator and s.audience <> 'owner'))`;
-
-/** Before a reply was ever published only its owner and curators see it. */
-export const READABLE_REPLY = `(${READABLE_SHELF} and (r.state in ('shelved', 'retired') or r.owner_id = :person or :curator))`;
-
-/** The values that the conditions ask for. */
-export function accessParameters(viewer: Viewer): { person: number; team: number; curator: boolean } {
+/** The values of a viewer that the conditions of `server/db/access-rule.ts` ask for. */
+export function accessParameters(viewer: Viewer): AccessParameters {
   return { person: viewer.id, team: viewer.teamId, curator: includesRole(viewer.role, "curator") };
 }
 
@@ -51,51 +37,29 @@ export interface ReplyAccess {
   mayPublish: boolean;
 }
 
-interface Row {
-  id: number;
-  key: string;
-  title: string;
-  state: ReplyAccess["state"];
-  owner_id: number | null;
-  current_version_id: number | null;
-  shelf_id: number;
-  shelf_key: string;
-  shelf_name: string;
-  mark: string;
-  audience: ShelfAccess["audience"];
-  shelf_owner: number | null;
-}
-
 /** Finds a reply that the viewer may read. @throws NotFound also when it is on nobody's shelf that they see */
 export async function findReply(em: EntityManager, viewer: Viewer, key: string): Promise<ReplyAccess> {
-  const [row] = await query<Row>(
-    em,
-    ...named(
-      `select r.id, r.key, r.title, r.state, r.owner_id, r.current_version_id,
-              s.id as shelf_id, s.key as shelf_key, s.name as shelf_name, s.mark, s.audience, s.owner_id as shelf_owner
-         from replies r join shelves s on s.id = r.shelf_id where r.key = :key and ${READABLE_REPLY}`,
-      { key, ...accessParameters(viewer) },
-    ),
+  const reply = await em.findOne(
+    Reply,
+    { key },
+    { filters: { readableReply: accessParameters(viewer) }, populate: ["shelf"], disableIdentityMap: true },
   );
-  if (!row) throw new NotFound(`There is no reply “${key}” on a shelf of yours`);
-  const shelf: ShelfAccess = {
-    id: row.shelf_id,
-    key: row.shelf_key,
-    name: row.shelf_name,
-    mark: row.mark,
-    audience: row.audience,
-    ownerId: row.shelf_owner,
-  };
+  if (!reply) throw new NotFound(`There is no reply “${key}” on a shelf of yours`);
+  const shelf = accessOf(reply.shelf);
   return {
-    id: row.id,
-    key: row.key,
-    title: row.title,
-    state: row.state,
-    ownerId: row.owner_id,
-    currentVersionId: row.current_version_id,
+    id: reply.id,
+    key: reply.key,
+    title: reply.title,
+    state: reply.state,
+    ownerId: reply.owner?.id ?? null,
+    currentVersionId: reply.currentVersionId ?? null,
     shelf,
     mayPublish: mayPublish(viewer, shelf),
   };
+}
+
+function accessOf({ id, key, name, mark, audience, owner }: Shelf): ShelfAccess {
+  return { id, key, name, mark, audience, ownerId: owner?.id ?? null };
 }
 
 /**
@@ -119,16 +83,13 @@ export async function findReplyToKeep(em: EntityManager, viewer: Viewer, key: st
 
 /** Finds a shelf that the viewer may read. @throws NotFound */
 export async function findShelf(em: EntityManager, viewer: Viewer, key: string): Promise<ShelfAccess> {
-  const [row] = await query<Omit<ShelfAccess, "ownerId"> & { owner_id: number | null }>(
-    em,
-    ...named(
-      `select s.id, s.key, s.name, s.mark, s.audience, s.owner_id from shelves s where s.key = :key and ${READABLE_SHELF}`,
-      { key, ...accessParameters(viewer) },
-    ),
+  const shelf = await em.findOne(
+    Shelf,
+    { key },
+    { filters: { readableShelf: accessParameters(viewer) }, disableIdentityMap: true },
   );
-  if (!row) throw new NotFound(`There is no shelf “${key}” for you`);
-  const { owner_id: ownerId, ...shelf } = row;
-  return { ...shelf, ownerId };
+  if (!shelf) throw new NotFound(`There is no shelf “${key}” for you`);
+  return accessOf(shelf);
 }
 
 /** The shelf for a new reply, where the viewer may at least propose. @throws NotFound; NotAllowed */

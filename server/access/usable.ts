@@ -2,7 +2,8 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Part } from "#core/compose/slip";
 import { named, prepared } from "../db/sql";
 import type { Viewer } from "../people/viewer";
-import { accessParameters, USABLE_SHELF } from "./replies";
+import { accessParameters } from "./replies";
+import { USABLE_SHELF } from "../db/access-rule";
 
 /** Out of season a reply is not offered; searched for, it is found and says so. */
 export const IN_SEASON = `(r.season_from is null or r.season_from <= current_date) and (r.season_until is null or r.season_until >= current_date)`;

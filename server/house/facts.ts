@@ -20,7 +20,8 @@ import { notify } from "../events/notify";
 import { findHouse } from "./house";
 import { ownTokens } from "./settings";
 import { includesRole, requireRole, type Viewer } from "../people/viewer";
-import { accessParameters, READABLE_REPLY } from "../access/replies";
+import { accessParameters } from "../access/replies";
+import { READABLE_REPLY } from "../db/access-rule";
 import { startOfDay } from "./zone";
 
 /** A house fact as lists show it. Times are ISO 8601 instants. */

@@ -1,12 +1,11 @@
 import type { PersonDetails } from "#core/forms/house";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { documentSchema } from "#core/document/schema";
 import type { Doc } from "#core/document/types";
 import { tokensUsed } from "#core/checks/tokens-used";
 import { Signature } from "../db/entities/library";
 import { Person, Team } from "../db/entities/people";
 import { query } from "../db/sql";
-import { NotFound, Unusable } from "../errors";
+import { NotFound } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 
 /** Signatures as the page of a person shows them. */
@@ -34,20 +33,15 @@ export async function readSignatures(em: EntityManager, viewer: Viewer): Promise
 /**
  * Keeps the viewer's own signature, or the one that a team imposes; an empty one is none.
  * @param teamId null for the viewer's own; teams' are for leads
- * @throws NotAllowed; NotFound; Unusable for what is no document or has blanks, which nobody would fill
+ * @throws NotAllowed; NotFound
  */
 export async function saveSignature(
   em: EntityManager,
   viewer: Viewer,
   teamId: number | null,
-  document: unknown,
+  doc: Doc | null,
 ): Promise<void> {
   if (teamId !== null) requireRole(viewer, "lead");
-  const parsed = document === null ? null : documentSchema.safeParse(document);
-  if (parsed && !parsed.success) throw new Unusable(parsed.error.issues[0]?.message ?? "That is no document");
-  const doc = parsed?.data ?? null;
-  if (doc && JSON.stringify(doc).includes('"type":"blank"'))
-    throw new Unusable("A signature has no blanks: nobody is asked for them");
   await em.transactional(async (inner) => {
     const team = teamId === null ? null : await inner.findOne(Team, { id: teamId });
     if (teamId !== null && !team) throw new NotFound("There is no such team");

@@ -1,30 +1,12 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { z } from "zod";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
-import { documentSchema } from "#core/document/schema";
+import type { StationeryInput } from "#core/forms/papers";
 import { Stationery } from "../db/entities/library";
 import { StoredFile } from "../db/entities/cases";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
-import { fileIdSchema, idSchema } from "../edge";
 import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
-
-const colour = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as in #0d5a45");
-
-export const stationerySchema = z.strictObject({
-  team: idSchema,
-  name: z.string().trim().min(1, "Give it a name").max(200),
-  header: z.nullable(documentSchema),
-  footer: z.nullable(documentSchema),
-  accent: colour,
-  textColour: colour,
-  background: colour,
-  /** Id of a stored picture; null for none. */
-  logo: fileIdSchema.nullable(),
-  logoAlt: z.string().trim().max(300),
-});
-export type StationeryInput = z.infer<typeof stationerySchema>;
 
 /** A team with its stationery. */
 export interface TeamStationery {

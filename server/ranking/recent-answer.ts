@@ -3,7 +3,8 @@ import { named, prepared } from "../db/sql";
 import { caseNumber } from "../house/house";
 import type { Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { accessParameters, USABLE_SHELF } from "../access/replies";
+import { accessParameters } from "../access/replies";
+import { USABLE_SHELF } from "../db/access-rule";
 import { bestReplies } from "./best";
 
 /** How a colleague answered what is much the same. Times are ISO 8601 instants. */

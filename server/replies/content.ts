@@ -18,7 +18,7 @@ import { query } from "../db/sql";
 import { Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { FILES_OF_VERSION } from "./files";
-import { fileIdSchema } from "../edge";
+import { fileIdField } from "#core/forms/papers";
 import { keptDocumentSchema } from "./document";
 import { searchWords } from "./search-words";
 
@@ -53,7 +53,7 @@ export const contentSchema = z.strictObject({
       "Each language stands once",
     ),
   /** Ids of stored files, in their order; pictures that stand in the words need not be listed. */
-  files: z.array(fileIdSchema).max(50),
+  files: z.array(fileIdField).max(50),
 });
 export type ContentInput = z.infer<typeof contentSchema>;
 

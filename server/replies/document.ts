@@ -2,7 +2,7 @@ import { z } from "zod";
 import { documentSchema } from "#core/document/schema";
 import type { Doc } from "#core/document/types";
 import { walk } from "#core/document/walk";
-import { fileIdSchema } from "../edge";
+import { fileIdField } from "#core/forms/papers";
 
 /** Most words of one document, in UTF-16 units: more is not found by search, and nobody reads it. */
 const MOST_WORDS = 100_000;
@@ -19,7 +19,7 @@ export const keptDocumentSchema: z.ZodType<Doc> = z.unknown().transform((value, 
   let picture: string | null = null;
   walk(read.data, (node) => {
     if (node.type === "text") words += node.text.length;
-    if (node.type === "image" && !fileIdSchema.safeParse(node.attrs.attachment).success)
+    if (node.type === "image" && !fileIdField.safeParse(node.attrs.attachment).success)
       picture ??= node.attrs.attachment;
   });
   const refuse = (message: string) => context.issues.push({ code: "custom", message, input: value });

@@ -10,13 +10,8 @@ import { idSchema } from "../edge";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { includesRole, type Viewer } from "../people/viewer";
-import {
-  accessParameters,
-  findLockedReply,
-  findShelfToPut,
-  mayPublish,
-  READABLE_REPLY,
-} from "../access/replies";
+import { accessParameters, findLockedReply, findShelfToPut, mayPublish } from "../access/replies";
+import { READABLE_REPLY } from "../db/access-rule";
 import type { ReplyFilter } from "./filter";
 import { listKeys } from "./list";
 

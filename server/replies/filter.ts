@@ -1,7 +1,8 @@
 import { replyChannels, replyParts } from "#core/forms/library";
 import { z } from "zod";
 import { idInPath } from "../edge";
-import { accessParameters, READABLE_REPLY } from "../access/replies";
+import { accessParameters } from "../access/replies";
+import { READABLE_REPLY } from "../db/access-rule";
 import type { Viewer } from "../people/viewer";
 
 const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;

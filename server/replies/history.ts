@@ -1,6 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Viewer } from "../people/viewer";
-import { accessParameters, findReply, READABLE_REPLY, type ReplyAccess } from "../access/replies";
+import { accessParameters, findReply, type ReplyAccess } from "../access/replies";
+import { READABLE_REPLY } from "../db/access-rule";
 import { contentsOf, type Content } from "./content";
 import { publishedOf, readableVersion } from "./writing";
 import { named, query } from "../db/sql";

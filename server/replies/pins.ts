@@ -3,7 +3,8 @@ import { ReplyPin } from "../db/entities/library";
 import { named, preparedOne, query } from "../db/sql";
 import { Conflict } from "../errors";
 import type { Viewer } from "../people/viewer";
-import { accessParameters, findReply, USABLE_SHELF } from "../access/replies";
+import { accessParameters, findReply } from "../access/replies";
+import { USABLE_SHELF } from "../db/access-rule";
 
 /** A reply as short lists name it. */
 export interface NamedReply {

@@ -5,7 +5,8 @@ import { Person, Team } from "../db/entities/people";
 import { named, query } from "../db/sql";
 import { Conflict, NotAllowed, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
-import { accessParameters, findShelf, mayPublish, READABLE_REPLY, USABLE_SHELF } from "../access/replies";
+import { accessParameters, findShelf, mayPublish } from "../access/replies";
+import { READABLE_REPLY, USABLE_SHELF } from "../db/access-rule";
 import { freeShelfKey } from "./keys";
 
 /** A shelf as lists show it. */

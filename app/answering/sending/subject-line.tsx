@@ -5,6 +5,7 @@ import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
 import type { AnswerHandle } from "../use-answer";
 import { Hint } from "../../ui/hint";
+import { useFieldKeys } from "../../ui/use-field-keys";
 
 /** The subject: the thread's, unless the agent takes the reply's or writes another. */
 export function SubjectLine({
@@ -18,6 +19,7 @@ export function SubjectLine({
 }) {
   const { letter, subject, setSubject } = answer;
   const [editing, setEditing] = useState(false);
+  const field = useFieldKeys({ keep: () => setEditing(false) });
   const offered = useMemo(() => {
     const slip = letter?.slips.find((one) => one.subject !== null && one.subject !== "");
     if (!slip || !letter || looked) return null;
@@ -30,6 +32,7 @@ export function SubjectLine({
       <dd className="flex flex-wrap items-baseline gap-x-3">
         {editing ? (
           <input
+            ref={field}
             aria-label="Subject"
             autoFocus
             className="lined-field grow font-serif text-letter"
@@ -37,9 +40,6 @@ export function SubjectLine({
             maxLength={500}
             onChange={(event) => setSubject({ from: "own", text: event.target.value })}
             onBlur={() => setEditing(false)}
-            onKeyDown={(event) => {
-              if (event.key === "Enter" && !event.ctrlKey) setEditing(false);
-            }}
           />
         ) : (
           <span className="font-serif text-letter [overflow-wrap:anywhere]">{shown}</span>

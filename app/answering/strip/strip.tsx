@@ -1,7 +1,8 @@
-import { memo, useCallback, useEffect, useId, useRef, type KeyboardEvent, type RefObject } from "react";
+import { memo, useCallback, useEffect, useId, useRef, type RefObject } from "react";
 import type { StripReply } from "#server/strip/strip";
 import { fitWords } from "#core/ranking/fit-words";
 import { Kbd } from "../../ui/kbd";
+import { useShortcut } from "../../ui/use-shortcut";
 import type { StripHandle } from "./use-strip";
 
 interface Props {
@@ -21,8 +22,6 @@ export const Strip = memo(function Strip({ began, strip, search, taken, onLook, 
   const id = useId();
   const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
   const { nothingFits, unranked, askForMore } = strip;
-  /** What answers a second question goes beside the answer that is there, not in its place. */
-  const answersMore = (reply: StripReply) => reply.also !== null && taken.size > 0;
   const board = useRef<HTMLDivElement>(null);
 
   useEffect(() => {
@@ -45,28 +44,30 @@ export const Strip = memo(function Strip({ began, strip, search, taken, onLook, 
     },
     [search, go],
   );
+  /** What answers a second question goes beside the answer that is there, not in its place. */
   const takeIt = useCallback(
     (reply: StripReply) => onTake(reply, reply.also !== null && taken.size > 0 ? "stack" : "swap"),
     [onTake, taken],
   );
 
-  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
-    if (event.altKey || event.ctrlKey || event.metaKey) return;
-    if (event.key === "ArrowRight") go(current + 1);
-    else if (event.key === "ArrowLeft") go(current - 1);
-    else if (event.key === "Enter" && chosen)
-      onTake(chosen, event.shiftKey || answersMore(chosen) ? "stack" : "swap");
-    else if (event.key === "Enter" && nothingFits) onLeave();
-    else if (event.key === "Escape" && query !== "") setQuery("");
-    else if (event.key === "Escape") onLeave();
-    else return;
-    event.preventDefault();
-  };
+  const inField = useRef<HTMLDivElement>(null);
+  const keys = { within: inField };
+  useShortcut("look", ({ key }) => go(current + (key === "ArrowRight" ? 1 : -1)), keys);
+  useShortcut(
+    "take",
+    () => {
+      if (chosen) takeIt(chosen);
+      else if (nothingFits) onLeave();
+    },
+    keys,
+  );
+  useShortcut("add", () => chosen && onTake(chosen, "stack"), keys);
+  useShortcut("leaveShelf", () => (query === "" ? onLeave() : setQuery("")), keys);
 
   return (
     <section aria-label="Shelf" className="shelf bg-desk px-5 pt-3">
       <div className="flex gap-5">
-        <div className="w-48 shrink-0 text-sm text-soft">
+        <div ref={inField} className="w-48 shrink-0 text-sm text-soft">
           <input
             ref={search}
             role="combobox"
@@ -85,7 +86,6 @@ export const Strip = memo(function Strip({ began, strip, search, taken, onLook, 
             onBlur={(event) => {
               if (event.relatedTarget !== null) onLook(false);
             }}
-            onKeyDown={onKeyDown}
             autoComplete="off"
             spellCheck={false}
           />

@@ -1,19 +1,16 @@
+import { keptSignatureSchema } from "#core/forms/papers";
 import { actionResult } from "#server/web/results";
-import { idSchema } from "#server/edge";
 import { readBody } from "#server/web/body";
 import { saveSignature } from "#server/house/signatures";
 import { signedIn } from "#server/web/context";
-import { z } from "zod";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/signature";
-
-const body = z.strictObject({ team: idSchema.nullable(), document: z.unknown() });
 
 /** Keeps one’s own signature, or one that a team imposes. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
   return actionResult(async () => {
-    const { team, document } = await readBody(args.request, body);
+    const { team, document } = await readBody(args.request, keptSignatureSchema);
     await saveSignature(em, viewer, team, document);
     return {};
   });

@@ -1,6 +1,7 @@
+import { stationerySchema } from "#core/forms/papers";
 import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
-import { saveStationery, stationerySchema } from "#server/house/stationery";
+import { saveStationery } from "#server/house/stationery";
 import { signedIn } from "#server/web/context";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/stationery";

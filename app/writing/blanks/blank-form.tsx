@@ -1,8 +1,11 @@
-import { useState } from "react";
-import { blankSchema, type Blank } from "#core/tokens/blanks";
+import { useEffect } from "react";
+import { Controller, useWatch, type Path } from "react-hook-form";
+import { asKind, blankFields, blankFormSchema, choicesOf, type BlankFields } from "#core/forms/blank";
+import type { Blank } from "#core/tokens/blanks";
 import { Checkbox } from "../../ui/checkbox";
-import { Select } from "../../ui/select";
 import { DateField } from "../../ui/date-field";
+import { FieldProblem, LineInput, useFormOf } from "../../ui/form";
+import { Select } from "../../ui/select";
 
 interface Props {
   name: string;
@@ -22,106 +25,95 @@ const kinds: [Blank["kind"], string][] = [
   ["choice", "choice"],
   ["yes_no", "yes or no"],
 ];
+const ROW = "grid grid-cols-[7.5rem_1fr] items-baseline gap-2";
+/** The fields that hold words, numbers or days. */
+type Written = Exclude<keyof BlankFields, "kind" | "required" | "printed" | "many">;
 
-/** Everything about one blank. What cannot be kept yet says why, and the blank stays as it was. */
+/** Everything about one blank, kept as it is typed. What cannot be kept yet says why, and the blank stays as it was. */
 export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
-  const [draft, setDraft] = useState<Record<string, unknown>>({ ...blank });
-  const [problem, setProblem] = useState<string | null>(null);
-  const [options, setOptions] = useState(blank.kind === "choice" ? blank.options.join("\n") : "");
+  const form = useFormOf(blankFormSchema, blankFields(blank));
+  const { control, register } = form;
+  const { errors } = form.formState;
+  const { subscribe, trigger } = form;
+  useEffect(
+    () =>
+      subscribe({
+        formState: { values: true },
+        callback: ({ values }) => {
+          const read = blankFormSchema.safeParse(values);
+          if (read.success) onChange(read.data);
+          void trigger();
+        },
+      }),
+    [subscribe, trigger, onChange],
+  );
+  const [kind, options, many, printed] = useWatch({ control, name: ["kind", "options", "many", "printed"] });
 
-  const set = (changes: Record<string, unknown>) => {
-    const next: Record<string, unknown> = Object.fromEntries(
-      Object.entries({ ...draft, ...changes }).filter(([, value]) => value !== undefined && value !== ""),
-    );
-    setDraft(next);
-    const parsed = blankSchema.safeParse(next);
-    if (parsed.success) {
-      setProblem(null);
-      onChange(parsed.data);
-    } else {
-      const issue = parsed.error.issues[0];
-      setProblem(issue ? `${issue.path.join(" ")}: ${issue.message}` : "This cannot be kept");
-    }
-  };
-  const setKind = (kind: string) => {
-    const { label, hint, required, printed } = draft;
-    const common = { label, hint, required, printed, kind };
-    const list = lines(options);
-    if (kind === "choice" && list.length === 0) setOptions("yes\nno");
-    setDraft({});
-    set({
-      ...Object.fromEntries(Object.keys(draft).map((key) => [key, undefined])),
-      ...common,
-      ...(kind === "choice" ? { options: list.length > 0 ? list : ["yes", "no"] } : {}),
-    });
-  };
-  const text = (key: string) => {
-    const value = draft[key];
-    return typeof value === "string" || typeof value === "number" ? String(value) : "";
-  };
-  const field = (
+  const line = (
     label: string,
-    key: string,
-    props: { type?: string; placeholder?: string; list?: string } = {},
+    key: Written,
+    attributes: { type?: string; placeholder?: string; list?: string } = {},
   ) => (
-    <label className="grid grid-cols-[7.5rem_1fr] items-baseline gap-2">
+    <label className={ROW}>
       {label}
-      <input
-        className="lined-field"
-        type={props.type ?? "text"}
-        step="any"
-        placeholder={props.placeholder}
-        list={props.list}
-        value={text(key)}
-        onChange={(event) => {
-          const { value } = event.target;
-          set({ [key]: props.type === "number" ? (value === "" ? undefined : Number(value)) : value });
-        }}
-      />
+      <span className="flex flex-col">
+        <LineInput {...attributes} field={register(key)} problem={errors[key]?.message} step="any" />
+      </span>
     </label>
   );
-  const day = (label: string, key: string) => (
-    <div className="grid grid-cols-[7.5rem_1fr] items-baseline gap-2">
+  const day = (label: string, key: "min" | "max") => (
+    <div className={ROW}>
       {label}
-      <DateField label={label} value={text(key)} onChange={(value) => set({ [key]: value })} />
+      <span>
+        <Controller
+          control={control}
+          name={key}
+          render={({ field }) => <DateField label={label} value={field.value} onChange={field.onChange} />}
+        />
+        <FieldProblem words={errors[key]?.message} />
+      </span>
     </div>
   );
-  const check = (label: string, key: string, usual: boolean) => (
+  const check = (label: string, key: Path<BlankFields> & ("required" | "printed" | "many")) => (
     <label className="flex items-center gap-2">
-      <Checkbox
-        checked={(draft[key] as boolean | undefined) ?? usual}
-        onChange={(on) => set({ [key]: on })}
+      <Controller
+        control={control}
+        name={key}
+        render={({ field }) => <Checkbox checked={field.value} onChange={field.onChange} />}
       />
       {label}
     </label>
   );
-  const kind = draft.kind as Blank["kind"];
   return (
     <fieldset className="flex flex-col gap-2.5 border-l-[3px] border-ink pl-4">
       <legend className="sr-only">The blank {blank.label ?? name}</legend>
-      {field("Asks", "label")}
-      <label className="grid grid-cols-[7.5rem_1fr] items-baseline gap-2">
+      {line("Asks", "label")}
+      <label className={ROW}>
         Kind
-        <Select value={kind} options={kinds} onChange={setKind} />
+        <Select
+          value={kind}
+          options={kinds}
+          onChange={(next) => form.reset(asKind(form.getValues(), next))}
+        />
       </label>
       {kind === "choice" && (
         <>
           <label className="grid grid-cols-[7.5rem_1fr] gap-2">
             Choices, a line each
-            <textarea
-              className="boxed-field"
-              rows={Math.min(8, Math.max(3, lines(options).length + 1))}
-              value={options}
-              onChange={(event) => {
-                setOptions(event.target.value);
-                set({ options: lines(event.target.value) });
-              }}
-            />
+            <span className="flex flex-col">
+              <textarea
+                {...register("options")}
+                className="boxed-field"
+                aria-invalid={errors.options !== undefined}
+                rows={Math.min(8, Math.max(3, choicesOf(options).length + 1))}
+              />
+              <FieldProblem words={errors.options?.message} />
+            </span>
           </label>
-          {check("several may be chosen", "many", false)}
-          {draft.many === true && (
+          {check("several may be chosen", "many")}
+          {many && (
             <>
-              {field("Joined by", "join", {
+              {line("Joined by", "join", {
                 placeholder: "“, ” and “ and ” before the last",
                 list: "usual-joins",
               })}
@@ -136,29 +128,24 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
       )}
       {(kind === "number" || kind === "money") && (
         <>
-          {field("At least", "min", { type: "number" })}
-          {field("At most", "max", { type: "number" })}
+          {line("At least", "min", { type: "number" })}
+          {line("At most", "max", { type: "number" })}
         </>
       )}
-      {kind === "number" && field("In steps of", "step", { type: "number" })}
-      {kind === "money" && field("Currency", "currency")}
+      {kind === "number" && line("In steps of", "step", { type: "number" })}
+      {kind === "money" && line("Currency", "currency")}
       {kind === "date" && (
         <>
           {day("From", "min")}
           {day("Until", "max")}
         </>
       )}
-      {(kind === "text" || kind === "long_text") && field("Letters at most", "max", { type: "number" })}
-      {field("Hint", "hint")}
-      {field("Begins with", "default", { placeholder: "words, or a token as in {$booking.from}" })}
-      {check("must be filled", "required", true)}
-      {check("printed in the letter", "printed", true)}
-      {draft.printed === false && <p className="text-soft">It only steers passages.</p>}
-      {problem && (
-        <p role="alert" className="text-stop">
-          {problem}
-        </p>
-      )}
+      {(kind === "text" || kind === "long_text") && line("Letters at most", "max", { type: "number" })}
+      {line("Hint", "hint")}
+      {line("Begins with", "default", { placeholder: "words, or a token as in {$booking.from}" })}
+      {check("must be filled", "required")}
+      {check("printed in the letter", "printed")}
+      {!printed && <p className="text-soft">It only steers passages.</p>}
       <p className="flex items-baseline gap-4">
         <code className="text-soft">{`{$blank.${name}}`}</code>
         <button type="button" className="quiet-link ml-auto" disabled={used} onClick={onRemove}>
@@ -167,15 +154,4 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
       </p>
     </fieldset>
   );
-}
-
-function lines(text: string): string[] {
-  return [
-    ...new Set(
-      text
-        .split("\n")
-        .map((line) => line.trim())
-        .filter(Boolean),
-    ),
-  ];
 }

@@ -9,6 +9,7 @@ import { formatValue, type Style } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { Context } from "#core/tokens/context";
 import type { Blanks } from "#core/tokens/blanks";
+import { useFieldKeys } from "../../ui/use-field-keys";
 import { definitionsOf } from "../editor/definitions";
 import { whenWords } from "../editor/brackets";
 import {
@@ -131,11 +132,18 @@ function LinkFields({ editor }: { editor: Editor }) {
   const keep = () => {
     if (fine) editor.chain().extendMarkRange("link").setMark("link", { href: href.trim() }).run();
   };
+  const field = useFieldKeys({
+    keep: () => {
+      keep();
+      if (fine) editor.commands.focus();
+    },
+  });
   return (
     <>
       <label className="flex items-center gap-2">
         Leads to
         <input
+          ref={field}
           className="lined-field w-80"
           value={href}
           aria-invalid={!fine}
@@ -143,12 +151,6 @@ function LinkFields({ editor }: { editor: Editor }) {
           spellCheck={false}
           onChange={(event) => setHref(event.target.value)}
           onBlur={keep}
-          onKeyDown={(event) => {
-            if (event.key !== "Enter") return;
-            event.preventDefault();
-            keep();
-            if (fine) editor.commands.focus();
-          }}
         />
       </label>
       {!fine && (

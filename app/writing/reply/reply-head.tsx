@@ -9,6 +9,7 @@ import { useAct } from "../../ui/act";
 import { SaveWords } from "../../ui/save-words";
 import { useSettledBeforeLeaving } from "../../ui/use-settled";
 import { useToast } from "../../ui/toast";
+import { useFieldKeys } from "../../ui/use-field-keys";
 import type { FilingHandle } from "./use-filing";
 import type { ReplyHandle } from "./use-reply";
 
@@ -28,6 +29,7 @@ export function ReplyHead({
   const { content, change, saveState, settle, stop } = reply;
   const [asking, setAsking] = useState(false);
   const [remark, setRemark] = useState("");
+  const remarkField = useFieldKeys({ leave: () => setAsking(false) });
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const act = useAct();
@@ -148,6 +150,7 @@ export function ReplyHead({
           }}
         >
           <input
+            ref={remarkField}
             aria-label="Remark for the history"
             placeholder="What changed, for the history"
             className="lined-field grow"
@@ -155,9 +158,6 @@ export function ReplyHead({
             maxLength={2000}
             value={remark}
             onChange={(event) => setRemark(event.target.value)}
-            onKeyDown={(event) => {
-              if (event.key === "Escape") setAsking(false);
-            }}
           />
           <Button type="submit" keys="Enter" disabled={busy}>
             {what === "publish" ? "Publish" : "Propose"}

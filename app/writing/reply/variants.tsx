@@ -3,6 +3,7 @@ import type { Content, ContentVariant } from "#server/replies/content";
 import { languageName } from "#core/language/tag";
 import type { ChangeContent } from "./use-reply";
 import { TabList } from "../../ui/tabs";
+import { useFieldKeys } from "../../ui/use-field-keys";
 
 interface Props {
   content: Content;
@@ -66,6 +67,7 @@ export function Variants({ content, onChoose, change, known }: Props) {
     setAdding(false);
     setProblem(null);
   };
+  const field = useFieldKeys({ keep: (typed) => add(typed.trim()), leave: () => setAdding(false) });
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm">
       <TabList
@@ -86,15 +88,12 @@ export function Variants({ content, onChoose, change, known }: Props) {
       {adding ? (
         <span className="flex items-baseline gap-2">
           <input
+            ref={field}
             aria-label="Language to add"
             list="languages-to-add"
             placeholder="de, fr, pt-BR…"
             className="lined-field w-24"
             autoFocus
-            onKeyDown={(event) => {
-              if (event.key === "Enter") add(event.currentTarget.value.trim());
-              if (event.key === "Escape") setAdding(false);
-            }}
           />
           <datalist id="languages-to-add">
             {offered.map((tag) => (

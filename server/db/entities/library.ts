@@ -3,6 +3,7 @@ import type { Passages } from "#core/conditions/condition";
 import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Detail } from "#core/tokens/context";
+import { readableReply, readableShelf } from "../access-rule";
 import { StoredFile } from "./cases";
 import { Person, Team } from "./people";
 
@@ -20,6 +21,7 @@ export const Shelf = defineEntity({
     position: p.integer().default(0),
     teams: () => p.manyToMany(Team).pivotTable("shelf_teams"),
   },
+  filters: { readableShelf: { name: "readableShelf", cond: readableShelf, default: false } },
 });
 export type Shelf = InferEntity<typeof Shelf>;
 
@@ -54,6 +56,7 @@ export const Reply = defineEntity({
     createdAt: p.datetime().defaultRaw("now()"),
     updatedAt: p.datetime().defaultRaw("now()"),
   },
+  filters: { readableReply: { name: "readableReply", cond: readableReply, default: false } },
 });
 export type Reply = InferEntity<typeof Reply>;
 

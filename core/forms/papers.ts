@@ -1,0 +1,46 @@
+import * as z from "zod/mini";
+import { documentSchema } from "../document/schema";
+import type { Doc } from "../document/types";
+import { walk } from "../document/walk";
+import { idField, MOST_ID, words } from "./fields";
+
+const colour = z.string().check(z.regex(/^#[0-9a-f]{6}$/i, "A colour is written as in #0d5a45"));
+
+/** The id of a stored file, as documents name it. */
+export const fileIdField = z
+  .string()
+  .check(z.refine((id) => /^\d{1,10}$/.test(id) && Number(id) <= MOST_ID, "Not the id of a stored file"));
+
+/** What surrounds a team's emails. */
+export const paperSchema = z.strictObject({
+  name: words(200, "Give it a name"),
+  header: z.nullable(documentSchema),
+  footer: z.nullable(documentSchema),
+  accent: colour,
+  textColour: colour,
+  background: colour,
+  /** A stored picture; null for none. */
+  logo: z.nullable(fileIdField),
+  logoAlt: words(300),
+});
+export type PaperInput = z.infer<typeof paperSchema>;
+
+/** The same, with whose it is. */
+export const stationerySchema = z.extend(paperSchema, { team: idField });
+export type StationeryInput = z.infer<typeof stationerySchema>;
+
+/** Words of a signature; none, or empty ones, for no signature. */
+export const signatureSchema = z.strictObject({
+  document: z
+    .nullable(documentSchema)
+    .check(z.refine((doc) => !hasBlank(doc), "A signature has no blanks: nobody is asked for them")),
+});
+
+/** The same, with whose it is: a team that imposes it, or oneself. */
+export const keptSignatureSchema = z.extend(signatureSchema, { team: z.nullable(idField) });
+
+function hasBlank(doc: Doc | null): boolean {
+  let found = false;
+  if (doc) walk(doc, (node) => (found ||= node.type === "blank"));
+  return found;
+}
