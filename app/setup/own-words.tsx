@@ -30,7 +30,6 @@ export function OwnWords({ label, doc, tokens, context, onChange }: Props) {
   const [editor, setEditor] = useState<Editor | null>(null);
   const [menu, setMenu] = useState<{ left: number; top: number } | null>(null);
   const style = { language: "en-GB", timeZone: context.time_zone };
-  const filled = fillOwn("own", shown, { context, style, tokens });
   const definitions = useMemo((): Definitions => {
     return { tokens, blanks: {}, passages: {}, findings: [], sample: () => null };
   }, [tokens]);
@@ -84,14 +83,7 @@ export function OwnWords({ label, doc, tokens, context, onChange }: Props) {
       </div>
       <div>
         <p className="text-sm text-soft">As it reads</p>
-        <div className="letter" aria-label={`${label}, as it reads`} role="group">
-          <LetterBlocks blocks={filled.blocks} />
-        </div>
-        {filled.problems.map((problem) => (
-          <p key={problem.message} className="text-sm text-look">
-            {problem.message}
-          </p>
-        ))}
+        <ReadWords label={label} doc={shown} tokens={tokens} context={context} />
       </div>
       {menu && editor && (
         <TokenMenu
@@ -114,6 +106,24 @@ export function OwnWords({ label, doc, tokens, context, onChange }: Props) {
         />
       )}
     </div>
+  );
+}
+
+/** Such words as they read for whoever looks at them. */
+export function ReadWords({ label, doc, tokens, context }: Omit<Props, "onChange"> & { doc: Doc }) {
+  const style = { language: "en-GB", timeZone: context.time_zone };
+  const filled = fillOwn("own", doc, { context, style, tokens });
+  return (
+    <>
+      <div className="letter" aria-label={`${label}, as it reads`} role="group">
+        <LetterBlocks blocks={filled.blocks} />
+      </div>
+      {filled.problems.map((problem) => (
+        <p key={problem.message} className="text-sm text-look">
+          {problem.message}
+        </p>
+      ))}
+    </>
   );
 }
 

@@ -1,17 +1,11 @@
 import { useMemo } from "react";
-import { Controller } from "react-hook-form";
 import { readSignatures } from "#server/house/signatures";
 import { ownContext } from "#server/house/own-context";
 import { signedIn } from "#server/web/context";
-import { catalogue, type Token } from "#core/tokens/catalogue";
-import type { Context } from "#core/tokens/context";
-import type { Doc } from "#core/document/types";
-import { signatureSchema } from "#core/forms/papers";
-import { Button } from "../ui/button";
-import { FormProblem, taken, useFormOf } from "../ui/form";
+import { catalogue } from "#core/tokens/catalogue";
 import type { Route } from "./+types/signatures";
-import { OwnWords, ownTokensOnly } from "./own-words";
-import { useSave } from "./use-save";
+import { ownTokensOnly, ReadWords } from "./own-words";
+import { SignatureForm } from "./signature-form";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -57,49 +51,20 @@ export default function Signatures({ loaderData }: Route.ComponentProps) {
                 label={`Signature of the ${team.name}`}
               />
             ) : (
-              <p className="text-sm text-soft">Imposed on its letters; a lead changes it.</p>
+              <>
+                <p className="mb-1 text-sm text-soft">Imposed on its letters; a lead changes it.</p>
+                {team.imposed && (
+                  <ReadWords
+                    label={`Signature of the ${team.name}`}
+                    doc={team.imposed}
+                    tokens={tokens}
+                    context={context}
+                  />
+                )}
+              </>
             )}
           </section>
         ))}
     </>
-  );
-}
-
-function SignatureForm({
-  team,
-  doc,
-  tokens,
-  context,
-  label,
-}: {
-  team: number | null;
-  doc: Doc | null;
-  tokens: ReadonlyMap<string, Token>;
-  context: Context;
-  label: string;
-}) {
-  const { act } = useSave("/setup");
-  const form = useFormOf(signatureSchema, { document: doc });
-  const { errors, isDirty, isSubmitting } = form.formState;
-  const keep = form.handleSubmit(async (signature) => {
-    if (taken(form, await act("keep-signature", { team, ...signature }))) form.reset(form.getValues());
-  });
-  return (
-    <form noValidate className="mt-3 flex flex-col gap-3" onSubmit={(event) => void keep(event)}>
-      <Controller
-        control={form.control}
-        name="document"
-        render={({ field }) => (
-          <OwnWords label={label} doc={doc} tokens={tokens} context={context} onChange={field.onChange} />
-        )}
-      />
-      <FormProblem words={errors.document?.message ?? errors.root?.message} />
-      <span className="flex items-center gap-4">
-        <Button type="submit" disabled={!isDirty || isSubmitting}>
-          Keep it
-        </Button>
-        {isDirty && <span className="text-sm text-look">not kept yet; empty means none</span>}
-      </span>
-    </form>
   );
 }

@@ -23,7 +23,6 @@ export const paperSchema = z.strictObject({
   logo: z.nullable(fileIdField),
   logoAlt: words(300),
 });
-export type PaperInput = z.infer<typeof paperSchema>;
 
 /** The same, with whose it is. */
 export const stationerySchema = z.extend(paperSchema, { team: idField });

@@ -86,13 +86,14 @@ export interface FactValueRow {
   state: "past" | "now" | "planned";
 }
 
+/** A fact with all its values, the latest first. */
+export interface OpenFact {
+  fact: FactRow;
+  values: FactValueRow[];
+}
+
 /** One fact with all its values, the newest first. @throws NotFound */
-export async function openFact(
-  em: EntityManager,
-  viewer: Viewer,
-  key: string,
-  now: Date,
-): Promise<{ fact: FactRow; values: FactValueRow[] }> {
+export async function openFact(em: EntityManager, viewer: Viewer, key: string, now: Date): Promise<OpenFact> {
   const fact = (await listFacts(em, viewer, now)).find((one) => one.key === key);
   if (!fact) throw new NotFound(`There is no house fact “${key}”`);
   const values = await em.find(

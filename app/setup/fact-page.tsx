@@ -1,0 +1,204 @@
+import { useEffect, useState } from "react";
+import { Controller, useWatch } from "react-hook-form";
+import { Link } from "react-router";
+import * as z from "zod/mini";
+import type { FactUse, OpenFact } from "#server/house/facts";
+import { dayField } from "#core/forms/fields";
+import type { FactType } from "#core/forms/house";
+import { Button } from "../ui/button";
+import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
+import { Select } from "../ui/select";
+import { ComparedWords } from "../ui/compared";
+import { languageName } from "#core/language/tag";
+import { useAct } from "../ui/act";
+import { exactTime, useClock } from "../ui/time";
+import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
+import { useSave } from "./use-save";
+import { DateField } from "../ui/date-field";
+
+const preview = z.object({
+  uses: z.array(
+    z.object({
+      key: z.nullable(z.string()),
+      title: z.string(),
+      language: z.nullable(z.string()),
+      words: z.array(z.object({ kind: z.enum(["same", "added", "removed"]), text: z.string() })),
+    }),
+  ),
+});
+
+interface Props extends OpenFact {
+  /** Where it is used, as it reads now. */
+  uses: FactUse[];
+  mayDescribe: boolean;
+}
+
+/** Another value of a fact, and the day from which it is to hold; nothing for now. */
+const factForm = (type: FactType) =>
+  z.pipe(
+    z.object({
+      draft: z.object({ text: z.string(), currency: z.string() }),
+      from: z.union([z.literal(""), dayField]),
+    }),
+    z.transform(({ draft, from }) => ({ value: valueOfDraft(type, draft), from: from === "" ? null : from })),
+  );
+
+/** One house fact: its value, how the replies that use it would read with another, and what it was before. */
+export function FactPage({ fact, values, uses, mayDescribe }: Props) {
+  const { timeZone } = useClock();
+  const { act: actHere, send, problem } = useSave(`/setup/facts/${fact.key}`);
+  const act = useAct();
+  const form = useFormOf(factForm(fact.type), { draft: draftOf(fact.value), from: "" });
+  const { errors, isSubmitting } = form.formState;
+  const [draft, from] = useWatch({ control: form.control, name: ["draft", "from"] });
+  const [shown, setShown] = useState<FactUse[] | null>(null);
+  const [unfit, setUnfit] = useState<string | null>(null);
+  const changed = JSON.stringify(draft) !== JSON.stringify(draftOf(fact.value));
+  const asked = JSON.stringify(valueOfDraft(fact.type, draft));
+  const keep = form.handleSubmit(async (sent) => {
+    const words = sent.from === null ? "It holds from now." : `It holds from ${sent.from}.`;
+    if (!taken(form, await actHere("set", sent, words))) return;
+    form.reset({ draft: sent.from === null ? draft : draftOf(fact.value), from: "" });
+  });
+
+  useEffect(() => {
+    if (!changed) return;
+    let wanted = true;
+    const timer = setTimeout(() => {
+      void act(`/setup/facts/${fact.key}/preview`, { value: JSON.parse(asked) as unknown }, preview).then(
+        (result) => {
+          if (!wanted) return;
+          setShown(result.ok ? result.data.uses : null);
+          setUnfit(result.ok ? null : result.problem);
+        },
+      );
+    }, 200);
+    return () => {
+      clearTimeout(timer);
+      wanted = false;
+    };
+  }, [act, changed, asked, fact.key]);
+
+  const list = changed ? (shown ?? uses) : uses;
+  return (
+    <>
+      <title>{`${fact.label} · Plain Shelf`}</title>
+      <p className="text-sm">
+        <Link to="/setup/facts" className="quiet-link">
+          To the house facts
+        </Link>
+      </p>
+      <h1 className="mt-2 text-xl font-bold first-letter:uppercase">{fact.label}</h1>
+      <p className="text-sm text-soft">
+        <code>{`{$house.${fact.key}}`}</code>, {fact.type.replace("_", " ")}
+      </p>
+      <div className="mt-5 grid gap-x-12 gap-y-8 xl:grid-cols-[24rem_minmax(0,1fr)]">
+        <section className="flex flex-col gap-6">
+          {fact.mayChange ? (
+            <form noValidate className="flex flex-col gap-4" onSubmit={(event) => void keep(event)}>
+              <Controller
+                control={form.control}
+                name="draft"
+                render={({ field }) => (
+                  <FactValueField type={fact.type} draft={field.value} onChange={field.onChange} />
+                )}
+              />
+              <span className="flex flex-wrap items-baseline gap-x-3">
+                Holds from
+                <Controller
+                  control={form.control}
+                  name="from"
+                  render={({ field }) => (
+                    <DateField label="Holds from" value={field.value} onChange={field.onChange} />
+                  )}
+                />
+                <span className="text-sm text-soft">{from ? "that day’s beginning" : "now"}</span>
+                <FieldProblem words={errors.from?.message} />
+              </span>
+              <FormProblem words={(changed ? unfit : null) ?? errors.root?.message} />
+              <Button type="submit" disabled={!changed || unfit !== null || isSubmitting}>
+                {from ? "Plan it" : "Change it now"}
+              </Button>
+            </form>
+          ) : (
+            <p>
+              <span className="font-serif text-lg">{factWords(fact.value)}</span>
+              <span className="block text-sm text-soft">A {fact.changedBy} changes it.</span>
+            </p>
+          )}
+          <FormProblem words={problem ?? undefined} />
+          {mayDescribe && (
+            <label className="flex items-baseline gap-3 text-sm">
+              May be changed by
+              <Select
+                value={fact.changedBy}
+                options={CHANGED_BY}
+                onChange={(changedBy) => void send("describe", { label: fact.label, changedBy })}
+              />
+            </label>
+          )}
+          <div>
+            <h2 className="font-bold">What it was</h2>
+            <ol className="mt-1 text-sm">
+              {values.map((one) => (
+                <li key={one.id} className="border-b border-line py-1.5">
+                  <span className={`font-serif ${one.state === "now" ? "font-semibold" : ""}`}>
+                    {factWords(one.value)}
+                  </span>
+                  <span className="block text-soft">
+                    {one.state === "planned"
+                      ? "will hold from "
+                      : one.state === "now"
+                        ? "holds since "
+                        : "held from "}
+                    {exactTime(Date.parse(one.from), timeZone)}
+                    {one.by && `, ${one.by}`}
+                    {one.state === "planned" && fact.mayChange && (
+                      <button
+                        type="button"
+                        className="quiet-link ml-3"
+                        onClick={() => void send(`planned/${one.id}/drop`, {}, "It is not planned any more.")}
+                      >
+                        take it back
+                      </button>
+                    )}
+                  </span>
+                </li>
+              ))}
+            </ol>
+          </div>
+        </section>
+        <section aria-label="Where it is used">
+          <h2 className="font-bold">
+            {uses.length === 0 ? "Nothing uses it" : changed ? "How it will read" : "Where it is used"}
+          </h2>
+          <ul className="mt-2 flex max-w-2xl flex-col gap-4">
+            {list.map((use) => (
+              <li key={`${use.title} ${use.key} ${use.language}`} className="border-b border-line pb-3">
+                <p className="text-sm">
+                  {use.key === null ? (
+                    <strong>{use.title}</strong>
+                  ) : (
+                    <Link to={`/replies/${use.key}`} className="font-semibold underline underline-offset-2">
+                      {use.title}
+                    </Link>
+                  )}{" "}
+                  {use.language && <span className="text-soft">{languageName(use.language)}</span>}
+                </p>
+                <p className="mt-1 font-serif whitespace-pre-wrap">
+                  <ComparedWords pieces={use.words} />
+                </p>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+    </>
+  );
+}
+
+const CHANGED_BY = [
+  ["agent", "everyone"],
+  ["curator", "curators"],
+  ["lead", "leads"],
+] as const;
