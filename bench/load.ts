@@ -90,13 +90,11 @@ function watch(program: Program, cookie: string, onRow: (data: string) => void):
 }
 
 async function screens(program: Program, cookies: string[], count: number, seconds: number): Promise<object> {
-  const heard = new Map<string, number[]>();
+  const heard: [string, number][] = [];
   const stops = Array.from({ length: count }, (_, index) =>
     watch(program, cookies[index % cookies.length] ?? "", (data) => {
       const key = /tick (\d+)/.exec(data)?.[1];
-      const sent = key === undefined ? undefined : sentAt.get(key);
-      if (sent !== undefined)
-        heard.set(key ?? "", [...(heard.get(key ?? "") ?? []), performance.now() - sent]);
+      if (key !== undefined) heard.push([key, performance.now()]);
     }),
   );
   const sentAt = new Map<string, number>();
@@ -125,7 +123,8 @@ async function screens(program: Program, cookies: string[], count: number, secon
   const cpu = (cpuOf(web) - before) / (seconds + 2);
   transport.close();
   for (const stop of stops) stop();
-  const times = [...heard.values()].flat();
+  // A screen may hear of a message before whoever sent it hears that it was taken.
+  const times = heard.map(([key, at]) => Math.max(0, at - (sentAt.get(key) ?? Infinity)));
   return {
     screens: count,
     changesSeen: times.length,

@@ -78,7 +78,7 @@ export function OurAnswer({
               {open.channel === "email" && <SubjectLine open={open} answer={answer} looked={looked} />}
             </dl>
             <KeptDraft open={open} person={person} onBack={onBack} />
-            {otherwise && <Otherwise lately={otherwise} />}
+            {otherwise && <Otherwise recent={otherwise} />}
             {preview && (
               <div aria-label={`How “${looked?.title}” reads for this case`} role="region" className="pt-2">
                 <p className="mb-2 flex items-baseline gap-2 text-sm text-soft">
@@ -144,8 +144,8 @@ export function OurAnswer({
 }
 
 /** That a colleague answered much the same with another reply: two customers should not hear two things. */
-function Otherwise({ lately }: { lately: NonNullable<OpenCase["recentAnswer"]> }) {
-  const { number, label, person, at, reply, sameCustomer } = lately;
+function Otherwise({ recent }: { recent: NonNullable<OpenCase["recentAnswer"]> }) {
+  const { number, label, person, at, reply, sameCustomer } = recent;
   return (
     <p role="note" className="border-b border-line py-2 text-sm">
       {person} answered {sameCustomer ? "this customer" : "much the same"} otherwise, <Time at={at} />:{" "}

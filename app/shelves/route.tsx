@@ -48,7 +48,7 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
         shelves={shelves}
         current={filter.shelf}
         reach={reach}
-        lately={recentlyUsed}
+        recentlyUsed={recentlyUsed}
         proposals={proposals}
         mayArrange={role !== "agent"}
       />

@@ -12,22 +12,22 @@ interface Props {
   shelves: ShelfRow[];
   current: string;
   reach: NamedReply[];
-  lately: NamedReply[];
+  recentlyUsed: NamedReply[];
   proposals: number;
   mayArrange: boolean;
 }
 
 /** Beside the list: what is within reach, what was used lately, and the shelves. */
-export function Side({ shelves, current, reach, lately, proposals, mayArrange }: Props) {
+export function Side({ shelves, current, reach, recentlyUsed, proposals, mayArrange }: Props) {
   const [params] = useSearchParams();
   return (
     <aside aria-label="Shelves" className="flex flex-col gap-6 overflow-y-auto py-4 text-sm">
       <WithinReach reach={reach} />
-      {lately.length > 0 && (
+      {recentlyUsed.length > 0 && (
         <section>
           <h2 className="font-bold">Lately used</h2>
           <ul className="mt-1.5 flex flex-col gap-0.5">
-            {lately.slice(0, 5).map((reply) => (
+            {recentlyUsed.slice(0, 5).map((reply) => (
               <li key={reply.key}>
                 <ReplyLink reply={reply} />
               </li>

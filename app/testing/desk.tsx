@@ -18,6 +18,7 @@ type Asked = { to: string; body: unknown }[];
 export function showAtDesk(
   children: ReactNode,
   answers: Record<string, (body: unknown) => object> = {},
+  at = "/",
 ): { hand: ReturnType<typeof userEvent.setup>; asked: Asked } {
   const asked: Asked = [];
   const act = async (request: Request) => {
@@ -35,20 +36,22 @@ export function showAtDesk(
       </Acts>
     </Hints>
   );
-  const router = createMemoryRouter([
-    {
-      id: "root",
-      element: desk,
-      children: [
-        { index: true, element: children },
-        {
-          path: "*",
-          action: ({ request }) => answerOrRefusal({ serverAction: () => act(request) }),
-          element: <p>elsewhere</p>,
-        },
-      ],
-    },
-  ]);
+  const router = createMemoryRouter(
+    [
+      {
+        id: "root",
+        element: desk,
+        children: [
+          {
+            path: "*",
+            action: ({ request }) => answerOrRefusal({ serverAction: () => act(request) }),
+            element: children,
+          },
+        ],
+      },
+    ],
+    { initialEntries: [at] },
+  );
   render(<RouterProvider router={router} />);
   return { hand: userEvent.setup(), asked };
 }

@@ -2,6 +2,7 @@ import { afterEach, expect, jest, test } from "@jest/globals";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { shortcuts, type HeardName, type Shortcut } from "./shortcuts";
+import { useFieldKeys } from "./use-field-keys";
 import { useShortcut } from "./use-shortcut";
 
 afterEach(cleanup);
@@ -65,6 +66,32 @@ test("one that does nothing just now leaves the key its usual meaning", async ()
   rerender(<Listener name="alike" onKey={heard} />);
   await user.keyboard("a");
   expect(heard).toHaveBeenCalledTimes(1);
+});
+
+test("a field that opened for a few words keeps them on Enter and leaves on Escape, and hears no other field", async () => {
+  const keep = jest.fn<(typed: string) => void>();
+  const leave = jest.fn();
+  function Field() {
+    return <input ref={useFieldKeys({ keep, leave })} aria-label="language" />;
+  }
+  function Kept() {
+    return <input ref={useFieldKeys({ keep })} aria-label="subject" />;
+  }
+  const user = userEvent.setup();
+  render(
+    <>
+      <Field />
+      <Kept />
+    </>,
+  );
+  await user.type(screen.getByLabelText("language"), "pt-BR{Enter}");
+  expect(keep.mock.calls).toEqual([["pt-BR"]]);
+  await user.keyboard("{Escape}");
+  expect(leave).toHaveBeenCalledTimes(1);
+  await user.type(screen.getByLabelText("subject"), "Tickets{Escape}{Control>}{Enter}{/Control}{Enter}");
+  expect(leave).toHaveBeenCalledTimes(1);
+  expect(keep.mock.lastCall).toEqual(["Tickets"]);
+  expect(keep).toHaveBeenCalledTimes(2);
 });
 
 test("no two of one place listen for the same keys", () => {

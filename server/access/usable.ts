@@ -1,6 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { Part } from "#core/compose/slip";
-import { named, prepared } from "../db/sql";
+import { named, preparedOne } from "../db/sql";
 import type { Viewer } from "../people/viewer";
 import { accessParameters } from "./replies";
 import { USABLE_SHELF } from "../db/access-rule";
@@ -8,29 +7,25 @@ import { USABLE_SHELF } from "../db/access-rule";
 /** Out of season a reply is not offered; searched for, it is found and says so. */
 export const IN_SEASON = `(r.season_from is null or r.season_from <= current_date) and (r.season_until is null or r.season_until >= current_date)`;
 
-/** A reply that may be used. */
-export interface UsableReply {
-  key: string;
-  part: Part;
+/** The replies that a viewer may use on a channel. */
+export interface Usable {
+  /** The answers among them, by key. */
+  answers: Set<string>;
+  /** How many there are with openings and closings. */
+  total: number;
 }
 
-/** The replies that a viewer may use on a channel now. */
-export async function usableReplies(
-  em: EntityManager,
-  viewer: Viewer,
-  channel: string,
-): Promise<UsableReply[]> {
-  return prepared<UsableReply>(
+/** What a viewer may use on a channel now. */
+export async function usableReplies(em: EntityManager, viewer: Viewer, channel: string): Promise<Usable> {
+  // As one text: a row for each would take much longer to read in a large library.
+  const { answers, total } = await preparedOne<{ answers: string[]; total: number }>(
     em,
     ...named(
-      `select r.key, r.part from replies r join shelves s on s.id = r.shelf_id
+      `select coalesce(json_agg(r.key) filter (where r.part = 'answer'), '[]') as answers, count(*)::int as total
+         from replies r join shelves s on s.id = r.shelf_id
         where r.state = 'shelved' and :channel = any(r.channels) and ${IN_SEASON} and ${USABLE_SHELF}`,
       { ...accessParameters(viewer), channel },
     ),
   );
-}
-
-/** The answers among them, by key. */
-export function answersOf(usable: UsableReply[]): Set<string> {
-  return new Set(usable.flatMap(({ key, part }) => (part === "answer" ? [key] : [])));
+  return { answers: new Set(answers), total };
 }

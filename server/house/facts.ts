@@ -77,7 +77,7 @@ export async function listFacts(em: EntityManager, viewer: Viewer, now: Date): P
 }
 
 /** A value that a fact had, has or will have. */
-export interface FactValueRow {
+interface FactValueRow {
   id: number;
   value: Detail;
   from: string;

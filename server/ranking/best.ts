@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { prepared } from "../db/sql";
 import type { Viewer } from "../people/viewer";
-import { answersOf, usableReplies } from "../access/usable";
+import { usableReplies } from "../access/usable";
 import { askedBy, houseRanker } from "./house-ranker";
 import { inquiriesOf } from "./inquiries";
 import { keptBest, type Best, type BestReply } from "./kept";
@@ -29,17 +29,44 @@ export async function bestReplies(
       [database, viewer.id, viewer.teamId, channel, number, states.get(number) ?? ""].join(" "),
     ]),
   );
-  const unknown = cases.filter(({ number }) => {
-    const known = keptBest.get(keys.get(number) ?? "");
+  const keyOf = (number: number) => keys.get(number) ?? "";
+  const unknown = cases.filter(({ number }) => !keptBest.has(keyOf(number)) && !underWay.has(keyOf(number)));
+  if (unknown.length > 0) {
+    const ranking = rankInSlices(em, viewer, unknown, keyOf);
+    const settled = ranking.finally(() => {
+      for (const { number } of unknown) underWay.delete(keyOf(number));
+    });
+    // Whoever asked awaits it below.
+    settled.catch(() => undefined);
+    for (const { number } of unknown) underWay.set(keyOf(number), settled);
+  }
+  await Promise.all(new Set(cases.flatMap(({ number }) => underWay.get(keyOf(number)) ?? [])));
+  for (const { number } of cases) {
+    const known = keptBest.get(keyOf(number));
     if (known) best[number] = known;
-    return !known;
-  });
-  const found = await rankAnew(em, viewer, unknown);
-  for (const [number, one] of found) {
-    best[number] = one;
-    keptBest.set(keys.get(number) ?? "", one);
   }
   return best;
+}
+
+/** What is being found out just now, by what was asked and by whom: however many ask meanwhile, it is asked once. */
+const underWay = new Map<string, Promise<void>>();
+/** So many cases are ranked at once: what was found out is kept, though ranking takes too long for the rest. */
+const SLICE = 8;
+
+async function rankInSlices(
+  em: EntityManager,
+  viewer: Viewer,
+  cases: { number: number; channel: string }[],
+  keyOf: (number: number) => string,
+): Promise<void> {
+  const usable = new Map<string, Set<string>>();
+  for (const channel of new Set(cases.map((one) => one.channel)))
+    usable.set(channel, (await usableReplies(em, viewer, channel)).answers);
+  for (let from = 0; from < cases.length; from += SLICE) {
+    const found = await rankAnew(em, viewer, cases.slice(from, from + SLICE), usable);
+    if (found === null) return;
+    for (const [number, one] of found) keptBest.set(keyOf(number), one);
+  }
 }
 
 /** What the ranking of cases rests on, as a text that changes with it: their latest message, topic and booking. */
@@ -55,26 +82,25 @@ async function statesOf(em: EntityManager, numbers: number[]): Promise<Map<numbe
   return new Map(rows.map((row) => [row.number, row.state]));
 }
 
+/** @returns null while ranking knows nothing yet */
 async function rankAnew(
   em: EntityManager,
   viewer: Viewer,
   cases: { number: number; channel: string }[],
-): Promise<Map<number, Best>> {
+  usable: ReadonlyMap<string, Set<string>>,
+): Promise<Map<number, Best> | null> {
   const best = new Map<number, Best>();
-  if (cases.length === 0) return best;
   const inquiries = await inquiriesOf(
     em,
     cases.map((one) => one.number),
   );
-  const usable = new Map<string, Set<string>>();
-  for (const channel of new Set(cases.map((one) => one.channel)))
-    usable.set(channel, answersOf(await usableReplies(em, viewer, channel)));
   const asked = cases.flatMap(({ number, channel }) => {
     const inquiry = inquiries.get(number);
     const among = usable.get(channel) ?? new Set<string>();
     return inquiry ? [{ number, about: askedBy(viewer, { ...inquiry, channel }, { top: 1, among }) }] : [];
   });
-  const rankings = (await houseRanker(em).rank(asked.map(({ about }) => about))) ?? [];
+  const rankings = await houseRanker(em).rank(asked.map(({ about }) => about));
+  if (rankings === null) return null;
   const found = await shown(
     em,
     rankings.flatMap(({ fits }) => fits.map((one) => one.id)),

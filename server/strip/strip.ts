@@ -12,7 +12,7 @@ import { named, prepared } from "../db/sql";
 import { accessParameters } from "../access/replies";
 import { USABLE_SHELF } from "../db/access-rule";
 import { FILES_OF_VERSION } from "../replies/files";
-import { answersOf, IN_SEASON, usableReplies } from "../access/usable";
+import { IN_SEASON, usableReplies } from "../access/usable";
 import { log } from "../log";
 import { askedBy, houseRanker, Unanswered } from "../ranking/house-ranker";
 import { waysToFind } from "./finding";
@@ -135,9 +135,9 @@ export async function firstOffer(
 ): Promise<FirstOffer> {
   const usable = await usableReplies(em, viewer, input.channel);
   const asked = { ...input, query: "" };
-  const among = { em, viewer, input: asked, usable: answersOf(usable), beside };
+  const among = { em, viewer, input: asked, usable: usable.answers, beside };
   const found = input.inquiry ? await fitting(among, input.inquiry).catch(withoutRanking) : null;
-  const total = usable.length;
+  const total = usable.total;
   if (found) return { ...found, total };
   const [replies, others] = await Promise.all([
     offer(em, viewer, asked, [], null),
