@@ -2,8 +2,11 @@ import type { ReactNode } from "react";
 import { Links, Meta, Outlet, Scripts, ScrollRestoration } from "react-router";
 import type { Route } from "./+types/root";
 import { ErrorPage } from "./ui/error-page";
+import { interfaceFontLink } from "./ui/fonts";
 import { useNonce, type RootData } from "./ui/nonce";
 import "./styles.css";
+
+export const links = () => [interfaceFontLink];
 
 export function loader({ context }: Route.LoaderArgs): RootData {
   return { nonce: context.nonce };

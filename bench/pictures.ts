@@ -47,6 +47,12 @@ async function waiting({ page, take }: Camera): Promise<void> {
   await page.goto("/waiting");
   await page.getByText("close fit").first().waitFor();
   await take("waiting");
+  await page
+    .getByRole("button", { name: /Answer from here/ })
+    .first()
+    .click();
+  await page.getByRole("textbox", { name: "Our answer" }).waitFor();
+  await take("waiting-answer");
   await page.goto("/waiting?alike=yes");
   await page.getByText("close fit").first().waitFor();
   await take("waiting-alike");

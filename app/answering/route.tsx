@@ -10,11 +10,14 @@ import { readQuery } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { steadily } from "../ui/stale";
 import { useLive } from "../ui/use-live";
+import { letterFontLink } from "../ui/fonts";
 import type { Route } from "./+types/route";
 import { Spread } from "./spread";
 
 /** Pages of earlier messages that are shown. */
 const query = z.object({ earlier: z.coerce.number().int().min(0).max(MOST_PAGES).catch(0) });
+
+export const links = () => [letterFontLink];
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);

@@ -104,7 +104,10 @@ function ShelfLink({
 function ReplyLink({ reply }: { reply: NamedReply }) {
   return (
     <Hint words={`${reply.title}, ${reply.shelf}`}>
-      <Link to={`/replies/${reply.key}`} className="flex min-w-0 grow items-baseline gap-2 hover:underline">
+      <Link
+        to={`/replies/${reply.key}`}
+        className="flex min-h-[24px] min-w-0 grow items-center gap-2 hover:underline"
+      >
         <Mark letters={reply.mark} />
         <span className="min-w-0 truncate">{reply.title}</span>
       </Link>

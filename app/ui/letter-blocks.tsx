@@ -1,8 +1,15 @@
-import { Fragment, type ReactNode } from "react";
+import { createContext, Fragment, use, type ReactNode } from "react";
 import { safeHref } from "#core/document/links";
 import { placeholderText } from "#core/document/placeholder";
-import type { Block, Inline, Mark, Source } from "#core/document/types";
+import type { BlankNode, Block, Inline, Mark, Source, TokenNode } from "#core/document/types";
 import { fromWhere, WordSource } from "./word-source";
+
+type Placeholder = TokenNode | BlankNode;
+
+/** How values and blanks are drawn that nothing has filled: as they are written, unless somebody knows what they are called. */
+export const Placeholders = createContext((node: Placeholder): ReactNode => (
+  <span className={node.type === "token" ? "token" : "blank-value"}>{placeholderText(node)}</span>
+));
 
 /** A composed letter for reading: values underlined, blanks dotted, gaps struck, as in the editor. */
 export function LetterBlocks({ blocks }: { blocks: Block[] }) {
@@ -78,6 +85,7 @@ function Inlines({ inlines }: { inlines: Inline[] }) {
 }
 
 function InlineView({ inline }: { inline: Inline }) {
+  const placeholder = use(Placeholders);
   switch (inline.type) {
     case "text":
       return <Sourced source={inline.source} text={inline.text} />;
@@ -92,9 +100,8 @@ function InlineView({ inline }: { inline: Inline }) {
         />
       );
     case "token":
-      return <span className="token">{placeholderText(inline)}</span>;
     case "blank":
-      return <span className="blank-value">{placeholderText(inline)}</span>;
+      return placeholder(inline);
   }
 }
 

@@ -142,38 +142,41 @@ export function ReplyPage(props: Props) {
         </label>
       </div>
       <TabPanel value={variant.language} className="flex min-h-0 grow flex-col">
-        {editor && (
-          <div className="px-6 pt-2">
-            <Toolbar
-              editor={editor}
-              onToken={() => openMenu(editor)}
-              onPicture={(file) => void insertFiles([file], null)}
-            />
-            <div ref={inspector}>
-              <Inspector
-                editor={subject ?? editor}
-                words={subject === null}
-                tokens={definitions.tokens}
-                blanks={content.blanks}
-                tried={
-                  tried && {
-                    context: tried.context,
-                    style: { language: tried.language, timeZone: tried.context.time_zone },
-                  }
-                }
-                passages={Object.keys(content.passages)}
-                onNewPassage={newPassage}
-                onEditPassage={onEditPassage}
-                onEditBlank={onEditBlank}
+        {/* Its room is there before the editor runs: nothing moves then. */}
+        <div className="min-h-18 px-6 pt-2">
+          {editor && (
+            <>
+              <Toolbar
+                editor={editor}
+                onToken={() => openMenu(editor)}
+                onPicture={(file) => void insertFiles([file], null)}
               />
-            </div>
-            {props.uploadProblem && (
-              <p role="alert" className="text-sm text-stop">
-                {props.uploadProblem}
-              </p>
-            )}
-          </div>
-        )}
+              <div ref={inspector}>
+                <Inspector
+                  editor={subject ?? editor}
+                  words={subject === null}
+                  tokens={definitions.tokens}
+                  blanks={content.blanks}
+                  tried={
+                    tried && {
+                      context: tried.context,
+                      style: { language: tried.language, timeZone: tried.context.time_zone },
+                    }
+                  }
+                  passages={Object.keys(content.passages)}
+                  onNewPassage={newPassage}
+                  onEditPassage={onEditPassage}
+                  onEditBlank={onEditBlank}
+                />
+              </div>
+              {props.uploadProblem && (
+                <p role="alert" className="text-sm text-stop">
+                  {props.uploadProblem}
+                </p>
+              )}
+            </>
+          )}
+        </div>
         <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 px-6 pt-2.5 text-sm">
           {translated && (
             <label className="flex basis-full items-baseline gap-3">
@@ -202,10 +205,9 @@ export function ReplyPage(props: Props) {
           />
           {variant.subject && (
             <label className="flex items-center gap-1.5 text-soft">
-              <input
-                type="checkbox"
+              <Checkbox
                 checked={content.useTemplateSubject}
-                onChange={(event) => change((now) => ({ ...now, useTemplateSubject: event.target.checked }))}
+                onChange={(useTemplateSubject) => change((now) => ({ ...now, useTemplateSubject }))}
               />
               always used
             </label>

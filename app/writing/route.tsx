@@ -1,8 +1,11 @@
 import { openReply } from "#server/writing/open";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
+import { letterFontLink } from "../ui/fonts";
 import type { Route } from "./+types/route";
 import { WritingDesk } from "./writing-desk";
+
+export const links = () => [letterFontLink];
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);

@@ -3,10 +3,12 @@ import { EditorContent } from "@tiptap/react";
 import { useEffect, useRef } from "react";
 import { readDocument } from "#core/document/schema";
 import type { Doc } from "#core/document/types";
+import { LetterBlocks, Placeholders } from "../../ui/letter-blocks";
 import { WordHints } from "../../ui/editor/word-hints";
 import { useGiven } from "./use-given";
 import { useEditorOf } from "../../ui/editor/use-editor";
 import { bodyExtensions } from "./body";
+import { ChipWords } from "./chips";
 import { bringConditions, carrier, type Brought } from "./carry";
 import type { Definitions } from "./definitions";
 import { cleanHtml } from "../../ui/editor/paste";
@@ -24,6 +26,21 @@ interface Props {
   onBrought: (brought: Brought) => ReadonlyMap<string, string>;
   /** Pictures and other files that were pasted or dropped. */
   onFiles: (files: File[], position: number | null) => void;
+}
+
+/** The words as they stand until their editor runs. */
+function Unedited({ doc, definitions }: Pick<Props, "doc" | "definitions">) {
+  return (
+    <div className="letter body-editor" aria-hidden="true">
+      <Placeholders
+        value={({ type, attrs }) => (
+          <ChipWords isBlank={type === "blank"} name={attrs.name} definitions={definitions} />
+        )}
+      >
+        <LetterBlocks blocks={doc.content} />
+      </Placeholders>
+    </div>
+  );
 }
 
 /** A document is what the editor takes already. */
@@ -102,7 +119,7 @@ export function BodyEditor({
 
   return (
     <WordHints>
-      <EditorContent editor={editor} />
+      {editor ? <EditorContent editor={editor} /> : <Unedited doc={doc} definitions={definitions} />}
     </WordHints>
   );
 }

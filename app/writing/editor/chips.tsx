@@ -4,7 +4,27 @@ import { blankLabel } from "#core/tokens/blanks";
 import { placeholderAttrs, placeholderNode } from "../../ui/editor/placeholder-node";
 import { useChosen } from "../../ui/editor/use-chosen";
 import { WordSource } from "../../ui/word-source";
-import { definitionsOf } from "./definitions";
+import { definitionsOf, type Definitions } from "./definitions";
+
+/** How a token or a blank looks, as it is defined. */
+export function ChipWords({
+  isBlank,
+  name,
+  definitions,
+}: {
+  isBlank: boolean;
+  name: string;
+  definitions: Pick<Definitions, "blanks" | "tokens"> | undefined;
+}) {
+  const blank = isBlank ? definitions?.blanks[name] : undefined;
+  const token = isBlank ? undefined : definitions?.tokens.get(name);
+  const looks = isBlank ? "chip-blank" : "chip-token";
+  return (
+    <span className={`chip ${looks} ${blank || token ? "" : "chip-unknown"}`}>
+      {isBlank ? blankLabel(name, blank) : (token?.label ?? name)}
+    </span>
+  );
+}
 
 /** A token as a chip with its name, a blank as a dotted field with its label, as they are defined now. */
 function Chip({ editor, node, selected }: NodeViewProps) {
@@ -36,9 +56,7 @@ function Chip({ editor, node, selected }: NodeViewProps) {
         }
         open={isChosen || undefined}
       >
-        <span className={`chip ${isBlank ? "chip-blank" : "chip-token"} ${isKnown ? "" : "chip-unknown"}`}>
-          {isBlank ? blankLabel(name, blank) : (token?.label ?? name)}
-        </span>
+        <ChipWords isBlank={isBlank} name={name} definitions={definitions} />
       </WordSource>
     </NodeViewWrapper>
   );
