@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useState } from "react";
 import type { ReplyRow } from "#server/replies/list";
+import { readFrom } from "../ui/read";
 
 interface Found {
   rows: ReplyRow[];
@@ -44,13 +45,9 @@ export function useRows(found: Found, first: number, size: number, filter: strin
     const timer = setTimeout(() => {
       const query = new URLSearchParams(filter);
       query.set("page", String(next));
-      fetch(`/shelves/rows?${query.toString()}`, {
-        signal: abort.signal,
-        headers: { Accept: "application/json" },
-      })
-        .then(async (response) => {
-          if (!response.ok) throw new Error(String(response.status));
-          const { rows } = (await response.json()) as Found;
+      readFrom(`/shelves/rows?${query.toString()}`, abort.signal)
+        .then((answer) => {
+          const { rows } = answer as Found;
           setKnown((before) =>
             before.of === found
               ? { ...before, pages: new Map(before.pages).set(next, rows), problem: false }

@@ -14,6 +14,7 @@ import { Signature } from "../answering/letter/signature";
 import { useLanguageGuess } from "../answering/letter/use-language-guess";
 import { usePatterns } from "../answering/letter/use-patterns";
 import { Button } from "../ui/button";
+import { readFrom } from "../ui/read";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { useAct } from "../ui/act";
@@ -34,11 +35,8 @@ export default function CompactAnswer(props: Props) {
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     const abort = new AbortController();
-    fetch(`/cases/${row.number}/opened`, { signal: abort.signal })
-      .then(async (response) => {
-        if (!response.ok) throw new Error(`the server answered ${response.status}`);
-        setOpen((await response.json()) as OpenCase);
-      })
+    readFrom(`/cases/${row.number}/opened`, abort.signal)
+      .then((answer) => setOpen(answer as OpenCase))
       .catch((error: unknown) => {
         if (!abort.signal.aborted) setProblem(reasonOf(error));
       });

@@ -2,22 +2,25 @@ import { reasonOf } from "#core/text/reason";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
-import { refusalOf } from "../../ui/refusal";
+import { readFrom } from "../../ui/read";
 
 const WAIT_MS = 80;
 /** So many cards before the end of what is here, the rest is asked for. */
 const NEAR = 5;
 
-async function problemOf(response: Response): Promise<string> {
-  return (
-    refusalOf(await response.json().catch(() => null))?.problem ?? `The server answered ${response.status}`
-  );
-}
-
 interface Found {
   query: string;
   replies: StripReply[];
   unranked: boolean;
+}
+
+async function readStrip(
+  number: number,
+  asked: { q: string; language: string },
+  signal: AbortSignal,
+): Promise<Omit<Found, "query">> {
+  const search = new URLSearchParams(asked);
+  return (await readFrom(`/cases/${number}/strip?${search.toString()}`, signal)) as Omit<Found, "query">;
 }
 
 export type StripHandle = ReturnType<typeof useStrip>;
@@ -37,14 +40,8 @@ export function useStrip(open: OpenCase) {
     if (wanted === "") return;
     const abort = new AbortController();
     const timer = setTimeout(() => {
-      const search = new URLSearchParams({ q: wanted, language });
-      fetch(`/cases/${open.number}/strip?${search.toString()}`, {
-        signal: abort.signal,
-        headers: { Accept: "application/json" },
-      })
-        .then(async (response) => {
-          if (!response.ok) throw new Error(await problemOf(response));
-          const { replies, unranked } = (await response.json()) as Omit<Found, "query">;
+      readStrip(open.number, { q: wanted, language }, abort.signal)
+        .then(({ replies, unranked }) => {
           setFound({ query: wanted, replies, unranked });
           setProblem(null);
         })
@@ -66,15 +63,8 @@ export function useStrip(open: OpenCase) {
   useEffect(() => {
     if (!isNear || more !== null || isWhole) return;
     const abort = new AbortController();
-    const search = new URLSearchParams({ q: "", language });
-    fetch(`/cases/${open.number}/strip?${search.toString()}`, {
-      signal: abort.signal,
-      headers: { Accept: "application/json" },
-    })
-      .then(async (response) => {
-        if (!response.ok) throw new Error(await problemOf(response));
-        setMore(((await response.json()) as Omit<Found, "query">).replies);
-      })
+    readStrip(open.number, { q: "", language }, abort.signal)
+      .then(({ replies }) => setMore(replies))
       .catch((error: unknown) => {
         if (!abort.signal.aborted) setProblem(`The rest of the shelf could not be read: ${reasonOf(error)}`);
       });

@@ -2,6 +2,8 @@ import { useEffect, useState } from "react";
 import * as z from "zod/mini";
 import { contextSchema } from "#core/tokens/context";
 import type { TrialCase } from "#core/compose/trials";
+import { reasonOf } from "#core/text/reason";
+import { readFrom } from "../../ui/read";
 
 const cases = z.object({
   cases: z.array(
@@ -28,21 +30,15 @@ export function useTrialCases(pinned: number[]): { pool: TrialCase[]; problem: s
     const controller = new AbortController();
     const load = async () => {
       try {
-        const response = await fetch(`/replies/trials?pinned=${wanted}`, { signal: controller.signal });
-        const read = cases.safeParse(await response.json());
-        if (!response.ok || !read.success) throw new Error("unreadable");
+        const read = cases.safeParse(await readFrom(`/replies/trials?pinned=${wanted}`, controller.signal));
+        if (!read.success) throw new Error("the server’s answer makes no sense");
         setPool(read.data.cases);
         const missing = wanted
           .split(",")
           .filter((number) => number !== "" && !read.data.cases.some((one) => String(one.number) === number));
         setProblem(missing.length > 0 ? `There is no case ${missing.join(", ")}` : null);
       } catch (error) {
-        if (!controller.signal.aborted)
-          setProblem(
-            error instanceof Error && error.message === "unreadable"
-              ? "The cases to try on cannot be read; load the page again"
-              : "The cases to try on cannot be reached",
-          );
+        if (!controller.signal.aborted) setProblem(`The cases to try on cannot be read: ${reasonOf(error)}`);
       }
     };
     void load();
