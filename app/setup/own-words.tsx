@@ -1,6 +1,6 @@
 import type { Editor } from "@tiptap/core";
 import { useMemo, useState } from "react";
-import { fillOwn } from "#core/compose/fill";
+import { fillOwn } from "#core/compose/fill-own";
 import type { Doc } from "#core/document/types";
 import { emptyDocument } from "#core/document/schema";
 import { isGuaranteed } from "#core/checks/guarantee";

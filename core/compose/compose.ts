@@ -7,15 +7,10 @@ import type { Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
 import type { Style } from "../tokens/format";
 import { readText } from "../tokens/text-form";
-import {
-  fillBlank,
-  fillFragments,
-  fillOwnFragments,
-  fillToken,
-  gap,
-  type FilledFragments,
-  type FillProblem,
-} from "./fill";
+import { fillFragments, type FilledFragments } from "./fill";
+import type { FillProblem } from "./fill-input";
+import { fillOwnFragments } from "./fill-own";
+import { fillBlank, fillToken, gap } from "./placeholder-words";
 import type { Fragment } from "./fragment";
 import type { ComposeProblem, Letter, Place, TraceEntry } from "./letter";
 import { decidePassages, labelOf, slipValues, type Decision } from "./passages";

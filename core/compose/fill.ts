@@ -4,7 +4,6 @@ import { toPieces, type Piece } from "../document/text";
 import type {
   Block,
   BlankNode,
-  Doc,
   Inline,
   ListItem,
   Mark,
@@ -15,31 +14,17 @@ import type {
   TokenNode,
 } from "../document/types";
 import { passagesOf, sizeOf } from "../document/walk";
-import { blankLabel, blankValue, joinChoices } from "../tokens/blanks";
-import type { Token } from "../tokens/catalogue";
-import type { Context } from "../tokens/context";
-import { formatValue, type Formatted, type Style } from "../tokens/format";
+import { blankLabel } from "../tokens/blanks";
+import type { Formatted } from "../tokens/format";
 import { ownEntry } from "../tokens/own";
-import { lookUp } from "../tokens/values";
 import { readText } from "../tokens/text-form";
 import { compileDoc, inSlip, ownNode, type CompiledBlock, type LinePart } from "./compiled";
+import type { FillInput, FillProblem } from "./fill-input";
 import { Fragment } from "./fragment";
-import type { ComposeProblem, TraceEntry } from "./letter";
-import { stands, type Decision } from "./passages";
-import type { Slip } from "./slip";
-
-/** A problem that still knows its place only by its slip; composing adds the place in the letter. */
-export interface FillProblem extends Omit<ComposeProblem, "at"> {
-  source: Pick<Source, "slip" | "from" | "to"> | null;
-}
-
-export interface FillInput {
-  slip: Pick<Slip, "id" | "document" | "blanks" | "passages" | "values">;
-  context: Context;
-  style: Style;
-  tokens: ReadonlyMap<string, Token>;
-  decisions: ReadonlyMap<string, Decision>;
-}
+import { fillBlank, fillToken, gap } from "./placeholder-words";
+import { SeamedLine } from "./seamed-line";
+import type { TraceEntry } from "./letter";
+import { stands } from "./passages";
 
 export interface Filled {
   blocks: Block[];
@@ -73,35 +58,6 @@ export function fillFragments(input: FillInput): FilledFragments {
     if (fragment) fragments.push(fragment);
   }
   return { fragments, trace: filling.trace, problems: filling.problems };
-}
-
-/** What stands in the letter for a value that is missing, for the eye and for the checks. */
-export function gap(label: string): string {
-  return `[${label}]`;
-}
-
-/** The words for a token, or why there are none. */
-export function fillToken(
-  node: TokenNode,
-  input: Pick<FillInput, "context" | "style" | "tokens">,
-): Formatted {
-  const type = input.tokens.get(node.attrs.name)?.type ?? null;
-  return formatValue(lookUp(input.context, node.attrs.name, type), node.attrs, input.style);
-}
-
-/** The words for a blank, or why there are none. */
-export function fillBlank(
-  node: BlankNode,
-  input: Pick<FillInput, "context" | "style"> & { slip: Pick<Slip, "blanks" | "values"> },
-): Formatted {
-  const { name } = node.attrs;
-  const blank = ownEntry(input.slip.blanks, name);
-  const value = blankValue(name, blank, ownEntry(input.slip.values, name), input.context, input.style);
-  if (value.kind === "value" && Array.isArray(value.value)) {
-    const joined = joinChoices(value.value, blank, input.style.language);
-    return formatValue({ ...value, value: joined }, node.attrs, input.style);
-  }
-  return formatValue(value, node.attrs, input.style);
 }
 
 class Filling {
@@ -450,91 +406,4 @@ function isBodyRow(row: TableRow): boolean {
 
 function capital(text: string): string {
   return text.slice(0, 1).toUpperCase() + text.slice(1);
-}
-
-const CLOSING_PUNCTUATION = /^[.,;:!?)\]]/;
-
-/** A line of inlines in which a dropped piece leaves no doubled, leading or trailing space and no empty line. */
-class SeamedLine {
-  readonly #inlines: Inline[] = [];
-  #seam = false;
-
-  drop(): void {
-    this.#seam = true;
-  }
-
-  add(inline: Inline): void {
-    let next = inline;
-    if (this.#seam) {
-      const last = this.#inlines.at(-1);
-      const open = !last || last.type === "hardBreak" || (last.type === "text" && /\s$/.test(last.text));
-      if (next.type === "text" && open) {
-        const trimmed = trimStart(next);
-        if (trimmed === null) return;
-        next = trimmed;
-        if (CLOSING_PUNCTUATION.test(next.text)) this.#trimLast();
-      } else if (next.type === "hardBreak" && (!last || last.type === "hardBreak")) {
-        return;
-      }
-    }
-    this.#seam = false;
-    this.#inlines.push(next);
-  }
-
-  /** The line; when nothing but white space is left of it, nothing. */
-  finish(): Inline[] {
-    if (this.#seam) {
-      this.#trimLast();
-      while (this.#inlines.at(-1)?.type === "hardBreak") {
-        this.#inlines.pop();
-        this.#trimLast();
-      }
-    }
-    const blank = this.#inlines.every(
-      (inline) => inline.type === "hardBreak" || (inline.type === "text" && inline.text.trim() === ""),
-    );
-    return blank ? [] : this.#inlines;
-  }
-
-  #trimLast(): void {
-    const last = this.#inlines.at(-1);
-    if (last?.type !== "text" || last.source?.kind !== "own") return;
-    const text = last.text.trimEnd();
-    this.#inlines.pop();
-    if (text !== "") {
-      this.#inlines.push({ ...last, text, source: { ...last.source, to: last.source.from + text.length } });
-    }
-  }
-}
-
-/** The text without leading white space; null when nothing is left. Values keep their words as they are. */
-function trimStart(node: TextNode): TextNode | null {
-  if (node.source?.kind !== "own") return node;
-  const text = node.text.trimStart();
-  if (text === "") return null;
-  return { ...node, text, source: { ...node.source, from: node.source.to - text.length } };
-}
-
-/** A document as the agent's own words, with placeholders filled: for signatures and stationery. */
-export function fillOwn(id: string, document: Doc, input: Omit<FillInput, "slip" | "decisions">): Filled {
-  return fill(ownInput(id, document, input));
-}
-
-/** The same as fragments. */
-export function fillOwnFragments(
-  id: string,
-  document: Doc,
-  input: Omit<FillInput, "slip" | "decisions">,
-): FilledFragments {
-  return fillFragments(ownInput(id, document, input));
-}
-
-const NO_DECISIONS: ReadonlyMap<string, Decision> = new Map();
-
-function ownInput(id: string, document: Doc, input: Omit<FillInput, "slip" | "decisions">): FillInput {
-  return {
-    ...input,
-    slip: { id, document, blanks: {}, passages: {}, values: {} },
-    decisions: NO_DECISIONS,
-  };
 }

@@ -1,7 +1,7 @@
 import type { FactDescription, FactType, NewFact } from "#core/forms/house";
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
-import { fillOwn } from "#core/compose/fill";
+import { fillOwn } from "#core/compose/fill-own";
 import { compareTexts, type ComparedText } from "#core/document/compare";
 import { toPlainText } from "#core/document/text";
 import type { Block, Doc } from "#core/document/types";

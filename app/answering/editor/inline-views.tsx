@@ -2,7 +2,7 @@ import type { EditorView } from "@tiptap/pm/view";
 import { NodeViewWrapper, type NodeViewProps } from "@tiptap/react";
 import { useMemo } from "react";
 import { styleOf } from "#core/compose/compose";
-import { fillBlank, fillToken } from "#core/compose/fill";
+import { fillBlank, fillToken } from "#core/compose/placeholder-words";
 import { labelOf } from "#core/compose/passages";
 import { placeholderText } from "#core/document/placeholder";
 import { ownEntry } from "#core/tokens/own";

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { fillOwn } from "#core/compose/fill";
+import { fillOwn } from "#core/compose/fill-own";
 import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
 import { LetterBlocks } from "../../ui/letter-blocks";

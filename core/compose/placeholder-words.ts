@@ -1,0 +1,36 @@
+import type { BlankNode, TokenNode } from "../document/types";
+import { blankValue, joinChoices } from "../tokens/blanks";
+import { formatValue, type Formatted } from "../tokens/format";
+import { ownEntry } from "../tokens/own";
+import { lookUp } from "../tokens/values";
+import type { FillInput } from "./fill-input";
+import type { Slip } from "./slip";
+
+/** What stands in the letter for a value that is missing, for the eye and for the checks. */
+export function gap(label: string): string {
+  return `[${label}]`;
+}
+
+/** The words for a token, or why there are none. */
+export function fillToken(
+  node: TokenNode,
+  input: Pick<FillInput, "context" | "style" | "tokens">,
+): Formatted {
+  const type = input.tokens.get(node.attrs.name)?.type ?? null;
+  return formatValue(lookUp(input.context, node.attrs.name, type), node.attrs, input.style);
+}
+
+/** The words for a blank, or why there are none. */
+export function fillBlank(
+  node: BlankNode,
+  input: Pick<FillInput, "context" | "style"> & { slip: Pick<Slip, "blanks" | "values"> },
+): Formatted {
+  const { name } = node.attrs;
+  const blank = ownEntry(input.slip.blanks, name);
+  const value = blankValue(name, blank, ownEntry(input.slip.values, name), input.context, input.style);
+  if (value.kind === "value" && Array.isArray(value.value)) {
+    const joined = joinChoices(value.value, blank, input.style.language);
+    return formatValue({ ...value, value: joined }, node.attrs, input.style);
+  }
+  return formatValue(value, node.attrs, input.style);
+}
