@@ -4,8 +4,6 @@ import { launch } from "./launch";
 
 /** `npm start`: builds when the source has changed, and runs everything. */
 const tsx = ["--import", "tsx"];
-/** Room for what a page leaves behind, in MB: a tenth more pages than with Node's 16. */
-const ROOM = "--max-semi-space-size=64";
 
 function build(): Promise<void> {
   return new Promise((resolve, reject) => {
@@ -19,7 +17,7 @@ function build(): Promise<void> {
 process.env.NODE_ENV = "production";
 await launch({
   build,
-  web: [ROOM, ...tsx, "server/web/main.ts"],
+  web: [...tsx, "server/web/main.ts"],
   jobs: [...tsx, "server/jobs/main.ts"],
   standins: [...tsx, "standins/main.ts"],
 }).catch((error: unknown) => {
