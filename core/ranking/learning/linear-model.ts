@@ -24,7 +24,7 @@ export interface ModelUpdate {
   by: number;
 }
 
-/** where what was learned is kept: beside what is known of each feature anyway. */
+/** Where what was learned is kept: beside what is known of each feature anyway. */
 export interface LinearModel {
   words: VectorSpace;
   grams: VectorSpace;
