@@ -140,15 +140,27 @@ async function unitTests(databaseUrl: string, args: string[]): Promise<Count> {
           "--coverageReporters=json-summary",
           `--coverageDirectory=${join(folder, "coverage")}`,
         ];
-  const { code } = await npx(["jest", "--json", `--outputFile=${report}`, "--silent", ...coverage, ...args], {
-    show: true,
-    env: {
-      NODE_OPTIONS: "--experimental-vm-modules --no-warnings",
-      TEST_DATABASE_URL: databaseUrl,
-      SESSION_SECRET: "for tests only, and long enough for that",
-      LOG_LEVEL: "silent",
+  const { code } = await npx(
+    [
+      "jest",
+      "--json",
+      `--outputFile=${report}`,
+      "--silent",
+      "--maxWorkers=2",
+      "--workerIdleMemoryLimit=1500MB",
+      ...coverage,
+      ...args,
+    ],
+    {
+      show: true,
+      env: {
+        NODE_OPTIONS: "--experimental-vm-modules --no-warnings",
+        TEST_DATABASE_URL: databaseUrl,
+        SESSION_SECRET: "for tests only, and long enough for that",
+        LOG_LEVEL: "silent",
+      },
     },
-  });
+  );
   const parsed = jestReport.safeParse(readJson(report));
   if (!parsed.success) return { passed: 0, failed: 1 };
   const { numPassedTests: passed, numFailedTests, numFailedTestSuites } = parsed.data;
