@@ -1,5 +1,5 @@
 import type { Editor } from "@tiptap/core";
-import { useCallback, useMemo, useState } from "react";
+import { startTransition, Suspense, useCallback, useMemo, useState } from "react";
 import { checkReply, type WriterFinding } from "#core/checks/writing";
 import { needsPatterns } from "#core/conditions/patterns";
 import { passagesOf, placeholdersOf, walk } from "#core/document/walk";
@@ -43,6 +43,9 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   const { filing } = filed;
   const [editor, setEditor] = useState<Editor | null>(null);
   const [tried, setTried] = useState<TrialCase | null>(null);
+  // Neither is waited for by what one does meanwhile.
+  const haveEditor = useCallback((one: Editor | null) => startTransition(() => setEditor(one)), []);
+  const haveTried = useCallback((one: TrialCase | null) => startTransition(() => setTried(one)), []);
   const { pool, problem } = useTrialCases(pinned);
   const files = useUpload();
   const { now } = useClock();
@@ -127,84 +130,89 @@ export function WritingDesk({ open }: { open: OpenReply }) {
     <main className="grid min-h-0 grow grid-cols-1 gap-5 px-5 pb-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
       <section aria-label="The reply" className="flex min-h-0 min-w-0 flex-col bg-sheet">
         <ReplyHead open={open} reply={reply} filing={filed} />
-        <ReplyPage
-          open={open}
-          content={content}
-          variant={variant}
-          change={change}
-          definitions={definitions}
-          about={{ topics: filing.topics, withBooking: filing.withBooking }}
-          tried={tried}
-          editor={editor}
-          onEditor={setEditor}
-          onLanguage={setLanguage}
-          onEditPassage={editPassage}
-          onEditBlank={editBlank}
-          upload={files.upload}
-          uploadProblem={files.problem}
-        />
+        {/* The head answers first, then the page, then what stands beside it: each wakes in a turn of its own. */}
+        <Suspense>
+          <ReplyPage
+            open={open}
+            content={content}
+            variant={variant}
+            change={change}
+            definitions={definitions}
+            about={{ topics: filing.topics, withBooking: filing.withBooking }}
+            tried={tried}
+            editor={editor}
+            onEditor={haveEditor}
+            onLanguage={setLanguage}
+            onEditPassage={editPassage}
+            onEditBlank={editBlank}
+            upload={files.upload}
+            uploadProblem={files.problem}
+          />
+        </Suspense>
         <Findings findings={findings} onGo={go} />
       </section>
       <aside aria-label="Beside it" className="flex min-h-0 flex-col bg-sheet">
-        <Tabs value={panel} onChange={(next) => setPanel(panels.find((name) => name === next) ?? panel)}>
-          <TabList
-            label="Beside the reply"
-            className="gap-x-3.5 px-5 pt-3 text-sm"
-            tabs={panels.map((name, index) => ({
-              value: name,
-              hint: `Alt ${index + 1}`,
-              words: (
-                <>
-                  {name}
-                  {count[name] ? <span className="tabular-nums"> {count[name]}</span> : ""}
-                </>
-              ),
-            }))}
-          />
-          <TabPanel value="Try on" kept className={PANEL}>
-            <TryOn
-              open={open}
-              content={content}
-              language={variant.language}
-              tokens={tokens}
-              pool={pool}
-              pinned={pinned}
-              onPin={(number) => setPinned((list) => [...new Set([...list, number])])}
-              problem={problem}
-              onTried={setTried}
+        <Suspense>
+          <Tabs value={panel} onChange={(next) => setPanel(panels.find((name) => name === next) ?? panel)}>
+            <TabList
+              label="Beside the reply"
+              className="gap-x-3.5 px-5 pt-3 text-sm"
+              tabs={panels.map((name, index) => ({
+                value: name,
+                hint: `Alt ${index + 1}`,
+                words: (
+                  <>
+                    {name}
+                    {count[name] ? <span className="tabular-nums"> {count[name]}</span> : ""}
+                  </>
+                ),
+              }))}
             />
-          </TabPanel>
-          <TabPanel value="Blanks" className={PANEL}>
-            <BlanksPanel
-              content={content}
-              inWords={inWords}
-              chosen={blank}
-              onChoose={setBlank}
-              change={change}
-              onInsert={insertBlank}
-            />
-          </TabPanel>
-          <TabPanel value="Passages" className={PANEL}>
-            <PassagesPanel
-              content={content}
-              tokens={tokens}
-              uses={uses}
-              findings={findings}
-              chosen={passage}
-              onChoose={setPassage}
-              change={change}
-            />
-          </TabPanel>
-          <TabPanel value="Files" className={PANEL}>
-            <FilesPanel content={content} change={change} upload={files.upload} problem={files.problem} />
-          </TabPanel>
-          <TabPanel value="Filing" kept className={PANEL}>
-            <FilingForm open={open} handle={filed} />
-          </TabPanel>
-          <TabPanel value="History" className={PANEL}>
-            <VersionsPanel replyKey={open.key} versions={open.versions} />
-          </TabPanel>
-        </Tabs>
+            <TabPanel value="Try on" kept className={PANEL}>
+              <TryOn
+                open={open}
+                content={content}
+                language={variant.language}
+                tokens={tokens}
+                pool={pool}
+                pinned={pinned}
+                onPin={(number) => setPinned((list) => [...new Set([...list, number])])}
+                problem={problem}
+                onTried={haveTried}
+              />
+            </TabPanel>
+            <TabPanel value="Blanks" className={PANEL}>
+              <BlanksPanel
+                content={content}
+                inWords={inWords}
+                chosen={blank}
+                onChoose={setBlank}
+                change={change}
+                onInsert={insertBlank}
+              />
+            </TabPanel>
+            <TabPanel value="Passages" className={PANEL}>
+              <PassagesPanel
+                content={content}
+                tokens={tokens}
+                uses={uses}
+                findings={findings}
+                chosen={passage}
+                onChoose={setPassage}
+                change={change}
+              />
+            </TabPanel>
+            <TabPanel value="Files" className={PANEL}>
+              <FilesPanel content={content} change={change} upload={files.upload} problem={files.problem} />
+            </TabPanel>
+            <TabPanel value="Filing" kept className={PANEL}>
+              <FilingForm open={open} handle={filed} />
+            </TabPanel>
+            <TabPanel value="History" className={PANEL}>
+              <VersionsPanel replyKey={open.key} versions={open.versions} />
+            </TabPanel>
+          </Tabs>
+        </Suspense>
       </aside>
     </main>
   );

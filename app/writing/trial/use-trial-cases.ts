@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { startTransition, useEffect, useState } from "react";
 import * as z from "zod/mini";
 import { contextSchema } from "#core/tokens/context";
 import type { TrialCase } from "#core/compose/trials";
@@ -32,7 +32,7 @@ export function useTrialCases(pinned: number[]): { pool: TrialCase[]; problem: s
       try {
         const read = cases.safeParse(await readFrom(`/replies/trials?pinned=${wanted}`, controller.signal));
         if (!read.success) throw new Error("the server’s answer makes no sense");
-        setPool(read.data.cases);
+        startTransition(() => setPool(read.data.cases));
         const missing = wanted
           .split(",")
           .filter((number) => number !== "" && !read.data.cases.some((one) => String(one.number) === number));
