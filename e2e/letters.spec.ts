@@ -191,7 +191,7 @@ test("signing out leaves nothing to go back to, and ends what was open", async (
   await showCase(page, "Maeve");
   const address = page.url();
   const other = await context.newPage();
-  await other.goto("/sessions");
+  await other.goto("/account");
   await expect(other.getByText("(this one)")).toBeVisible();
   await page.getByRole("button", { name: "Sign out" }).click();
   await expect(page.getByLabel("Password")).toBeVisible();

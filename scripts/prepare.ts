@@ -30,6 +30,8 @@ async function beginEmpty(orm: Awaited<ReturnType<typeof connect>>): Promise<str
       role: "lead",
       timeZone: "UTC",
       team,
+      // It is printed where others may read it.
+      mustChangePassword: true,
     });
     await em.flush();
     await ensureOwnShelf(em, lead);

@@ -37,6 +37,9 @@ const schema = z.object({
   INBOUND_TLS_CERT: z.string().optional(),
   INBOUND_TLS_KEY: z.string().optional(),
   SMTP_TLS: z.enum(["required", "offered"], { error: "is neither required nor offered" }).default("offered"),
+  PUBLIC_URL: z
+    .url({ protocol: /^https?$/, error: "is no address, as in https://shelf.example.com" })
+    .optional(),
   SEED: z.enum(["demo", "none"], { error: "is neither demo nor none" }).default("demo"),
 });
 
@@ -65,6 +68,8 @@ export interface Environment {
   dataDir: string;
   sessionSecret: string;
   seed: "demo" | "none";
+  /** Where people reach the program, for links in mail; null for wherever the one who asks has reached it. */
+  publicUrl: string | null;
   /** Addresses and networks of proxies on other machines whose word on address and encryption counts; loopback always does. */
   trustProxy: string[];
   /** Receivers whose Authentication-Results are believed, by their authserv-id (RFC 8601, 2.5). */
@@ -125,6 +130,7 @@ export function readEnvironment(
       dataDir: resolve(env.DATA_DIR),
       sessionSecret: env.SESSION_SECRET,
       seed: env.SEED,
+      publicUrl: env.PUBLIC_URL ?? null,
       trustProxy: env.TRUST_PROXY,
       mailReceivers: env.MAIL_RECEIVERS,
       inboundTls: cert !== undefined && key !== undefined ? { cert, key } : null,

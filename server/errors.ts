@@ -8,4 +8,12 @@ export class NotAllowed extends Error {}
 export class Conflict extends Error {}
 
 /** What was given cannot be used; the message says what, where and how to mend it. */
-export class Unusable extends Error {}
+export class Unusable extends Error {
+  constructor(
+    message: string,
+    /** The field of the request that it is about, where it is about one. */
+    readonly at?: string,
+  ) {
+    super(message);
+  }
+}

@@ -9,6 +9,7 @@ import { readDevice, writeDevice, writeToken } from "#server/web/cookie";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import type { Route } from "./+types/sign-in";
+import { Door, DoorProblem } from "./door";
 
 /** What is wrong with each field. */
 interface FieldProblems {
@@ -64,50 +65,38 @@ export async function action({ request, context }: Route.ActionArgs) {
   const noProblems: FieldProblems = { email: undefined, password: undefined };
   const problem =
     result.reason === "unknown"
-      ? "Email and password do not belong together. Look at both again."
-      : `Too many tries went wrong. Wait ${Math.ceil(result.seconds / 60)} min, then try again.`;
+      ? "That email address and password do not match. Check both and try again."
+      : `Too many attempts. Wait ${Math.ceil(result.seconds / 60)} min, then try again.`;
   return data({ email, fields: noProblems, problem }, { status: result.reason === "unknown" ? 401 : 429 });
 }
 
 export default function SignIn({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
   return (
-    <main className="flex min-h-dvh flex-col items-center justify-center px-4">
-      <title>Sign in · Plain Shelf</title>
-      <div className="w-full max-w-sm bg-sheet px-9 pt-8 pb-10">
-        <h1 className="inline-block border-b-4 border-accent text-xl font-bold">Plain Shelf</h1>
-        <p className="mt-3 font-serif text-letter text-soft">
-          Right answers, kept where everyone finds them.
-        </p>
-        <Form method="post" className="mt-7 flex flex-col gap-5" noValidate>
-          {actionData?.problem && (
-            <p role="alert" className="border-l-[3px] border-stop bg-stop-wash px-3 py-2 text-stop">
-              {actionData.problem}
-            </p>
+    <Door title="Sign in" words="Right answers, kept where everyone finds them.">
+      <Form method="post" className="mt-7 flex flex-col gap-5" noValidate>
+        <DoorProblem words={actionData?.problem} />
+        <Field label="Email" problem={actionData?.fields.email?.[0]}>
+          {(attributes) => (
+            <input
+              {...attributes}
+              name="email"
+              type="email"
+              autoComplete="username"
+              autoFocus
+              defaultValue={actionData?.email}
+            />
           )}
-          <Field label="Email" problem={actionData?.fields.email?.[0]}>
-            {(attributes) => (
-              <input
-                {...attributes}
-                name="email"
-                type="email"
-                autoComplete="username"
-                autoFocus
-                defaultValue={actionData?.email}
-              />
-            )}
-          </Field>
-          <Field label="Password" problem={actionData?.fields.password?.[0]}>
-            {(attributes) => (
-              <input {...attributes} name="password" type="password" autoComplete="current-password" />
-            )}
-          </Field>
-          <Button type="submit" disabled={busy} keys="Enter">
-            Sign in
-          </Button>
-        </Form>
-      </div>
-      <div className="h-1.5 w-full max-w-md bg-board" />
-    </main>
+        </Field>
+        <Field label="Password" problem={actionData?.fields.password?.[0]}>
+          {(attributes) => (
+            <input {...attributes} name="password" type="password" autoComplete="current-password" />
+          )}
+        </Field>
+        <Button type="submit" disabled={busy} keys="Enter">
+          Sign in
+        </Button>
+      </Form>
+    </Door>
   );
 }

@@ -13,7 +13,7 @@ import { languageName } from "#core/language/tag";
 import { useAct } from "../ui/act";
 import { exactTime, useClock } from "../ui/time";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
-import { useSave } from "./use-save";
+import { useSave } from "../ui/use-save";
 import { DateField } from "../ui/date-field";
 
 const preview = z.object({

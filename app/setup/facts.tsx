@@ -11,7 +11,7 @@ import { Select } from "../ui/select";
 import { relativeTime, useClock } from "../ui/time";
 import type { Route } from "./+types/facts";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
-import { useSave } from "./use-save";
+import { useSave } from "../ui/use-save";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);

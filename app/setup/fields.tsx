@@ -9,7 +9,7 @@ import { Button } from "../ui/button";
 import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/fields";
-import { useSave } from "./use-save";
+import { useSave } from "../ui/use-save";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);

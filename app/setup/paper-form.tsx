@@ -12,7 +12,7 @@ import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/fo
 import { PaperFrame } from "../ui/paper-frame";
 import { useUpload } from "../writing/reply/use-upload";
 import { OwnWords } from "./own-words";
-import { useSave } from "./use-save";
+import { useSave } from "../ui/use-save";
 import { Checkbox } from "../ui/checkbox";
 import type { Token } from "#core/tokens/catalogue";
 

@@ -1,88 +1,190 @@
-import { counted } from "#core/text/counted";
-import { personDetailsSchema } from "#core/forms/house";
-import { peopleDetails, type LackingPerson } from "#server/house/signatures";
-import { loaderResult } from "#server/web/results";
+import { useState } from "react";
+import { Controller } from "react-hook-form";
+import { Link } from "react-router";
+import * as z from "zod/mini";
+import { invitationSchema } from "#core/forms/people";
+import { listColleagues, type ColleagueRow } from "#server/staff/colleagues";
+import { listTeams } from "#server/staff/teams";
 import { signedIn } from "#server/web/context";
+import { loaderResult } from "#server/web/results";
+import { useAct } from "../ui/act";
 import { Button } from "../ui/button";
 import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
+import { Select } from "../ui/select";
+import { Time } from "../ui/time";
 import type { Route } from "./+types/people";
-import { useSave } from "./use-save";
+import { LinkOnce } from "./link-once";
+import { ROLES } from "./roles";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
-  return loaderResult(() => peopleDetails(em, viewer));
+  return loaderResult(async () => ({
+    people: await listColleagues(em, viewer),
+    teams: await listTeams(em),
+    ownTeam: viewer.teamId,
+  }));
 }
 
-/** What signatures and replies print of colleagues, and who lacks what. */
+/** Everyone who answers, and the way to invite another. */
 export default function People({ loaderData }: Route.ComponentProps) {
-  const { people, printed } = loaderData;
-  const lacking = people.filter((person) => person.lacks.length > 0);
+  const { people, teams, ownTeam } = loaderData;
+  const here = people.filter((person) => person.state !== "left");
+  const left = people.filter((person) => person.state === "left");
   return (
     <>
-      <title>What letters say of us · Plain Shelf</title>
-      <h1 className="text-xl font-bold">What letters say of us</h1>
+      <title>People · Plain Shelf</title>
+      <h1 className="text-xl font-bold">People</h1>
       <p className="mt-1 text-soft">
-        {printed.length === 0
-          ? "Signatures and replies print nothing of colleagues but their names."
-          : `Signatures and replies print: ${printed.join(", ")}.`}{" "}
-        {lacking.length === 0
-          ? "Everybody has it."
-          : `${counted(lacking.length, "colleague lacks", "colleagues lack")} some of it.`}
+        Agents answer. Curators keep the shelves too. Leads set up the house too.
       </p>
-      <ul className="mt-4 max-w-4xl">
-        {[...lacking, ...people.filter((person) => person.lacks.length === 0)].map((person) => (
-          <Row key={person.id} person={person} />
-        ))}
-      </ul>
+      <Listed people={here} label="People here" />
+      <Invite teams={teams} ownTeam={ownTeam} />
+      {left.length > 0 && (
+        <>
+          <h2 className="mt-9 font-bold">Left</h2>
+          <Listed people={left} label="People who left" />
+        </>
+      )}
     </>
   );
 }
 
-const DETAILS = ["title", "department", "phone"] as const;
+function Listed({ people, label }: { people: ColleagueRow[]; label: string }) {
+  return (
+    <ul aria-label={label} className="mt-4 max-w-4xl border-t border-line">
+      {people.map((person) => (
+        <li
+          key={person.id}
+          className="grid grid-cols-[minmax(0,1.4fr)_5.5rem_minmax(0,1fr)_minmax(0,1.2fr)] items-baseline gap-x-5 border-b border-line py-2 max-md:grid-cols-1"
+        >
+          <span className="min-w-0">
+            <Link to={`/setup/people/${person.id}`} className="font-semibold hover:underline">
+              {person.name}
+            </Link>
+            <span className="block truncate text-sm text-soft">{person.email}</span>
+          </span>
+          <span>{person.role}</span>
+          <span className="min-w-0 text-soft">{[person.team, ...person.furtherTeams].join(", ")}</span>
+          <span className="min-w-0 text-sm text-soft">
+            {person.state === "invited" ? (
+              <span className="text-look">invited, has not come yet</span>
+            ) : person.seen === null ? (
+              person.state === "left" ? (
+                ""
+              ) : (
+                "not signed in"
+              )
+            ) : (
+              <>
+                last seen <Time at={person.seen} />
+              </>
+            )}
+            {person.lacks.length > 0 && (
+              <span className="block text-look">letters print their {person.lacks.join(", ")}: missing</span>
+            )}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
 
-function Row({ person }: { person: LackingPerson }) {
-  const { act } = useSave("/setup");
-  const form = useFormOf(personDetailsSchema, {
-    title: person.title ?? "",
-    department: person.department ?? "",
-    phone: person.phone ?? "",
+const invited = z.object({ id: z.number(), link: z.object({ url: z.string(), expires: z.string() }) });
+
+function Invite({ teams, ownTeam }: { teams: { id: number; name: string }[]; ownTeam: number }) {
+  const ask = useAct();
+  const [made, setMade] = useState<{ link: { url: string; expires: string }; email: string } | null>(null);
+  const form = useFormOf(invitationSchema, {
+    name: "",
+    firstName: "",
+    email: "",
+    role: "agent",
+    team: ownTeam,
   });
-  const { errors, isDirty, isSubmitting } = form.formState;
-  const keep = form.handleSubmit(async (details) => {
-    if (taken(form, await act(`people/${person.id}/keep`, details))) form.reset(form.getValues());
+  const { errors, isSubmitting } = form.formState;
+  const send = form.handleSubmit(async (input) => {
+    const outcome = await ask("/setup/invite", input, invited);
+    if (!taken(form, outcome) || !outcome.ok) return;
+    setMade({ link: outcome.data.link, email: input.email });
+    form.reset();
   });
   return (
-    <li className="border-b border-line py-2.5">
+    <section aria-label="Invite a colleague" className="mt-8 max-w-4xl">
+      <h2 className="font-bold">Invite a colleague</h2>
       <form
         noValidate
-        className="flex flex-wrap items-end gap-x-5 gap-y-2"
-        onSubmit={(event) => void keep(event)}
+        className="mt-2 grid grid-cols-1 items-start gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3"
+        onSubmit={(event) => void send(event)}
       >
-        <span className="w-56">
-          <span className="font-semibold">{person.name}</span>
-          <span className="block text-sm text-soft">{person.team}</span>
-          {person.lacks.length > 0 && (
-            <span className="block text-sm text-look">lacks {person.lacks.join(", ")}</span>
-          )}
-        </span>
-        {DETAILS.map((key) => (
-          <label key={key} className="flex flex-col text-sm text-soft">
-            {key}
-            <LineInput
-              field={form.register(key)}
-              problem={errors[key]?.message}
-              aria-label={`${key} of ${person.name}`}
-              className={`w-44 text-base text-ink ${person.lacks.includes(key) ? "bg-look-wash" : ""}`}
-            />
-          </label>
-        ))}
-        {isDirty && (
+        <label className="flex flex-col gap-0.5 text-sm">
+          Name
+          <LineInput
+            field={form.register("name", {
+              onBlur: () => {
+                // The first of the names, mostly; it can be written over.
+                const [first = ""] = form.getValues("name").trim().split(/\s+/);
+                if (form.getValues("firstName") === "" && first !== "") form.setValue("firstName", first);
+              },
+            })}
+            problem={errors.name?.message}
+            className="text-base"
+          />
+        </label>
+        <label className="flex flex-col gap-0.5 text-sm">
+          First name
+          <LineInput
+            field={form.register("firstName")}
+            problem={errors.firstName?.message}
+            className="text-base"
+          />
+        </label>
+        <label className="flex flex-col gap-0.5 text-sm">
+          Email
+          <LineInput
+            type="email"
+            field={form.register("email")}
+            problem={errors.email?.message}
+            className="text-base"
+          />
+        </label>
+        <label className="flex flex-col gap-0.5 text-sm">
+          Role
+          <Controller
+            control={form.control}
+            name="role"
+            render={({ field }) => (
+              <Select
+                className="lined-field text-base"
+                value={field.value}
+                options={ROLES}
+                onChange={field.onChange}
+              />
+            )}
+          />
+        </label>
+        <label className="flex flex-col gap-0.5 text-sm">
+          Team
+          <Controller
+            control={form.control}
+            name="team"
+            render={({ field }) => (
+              <Select
+                className="lined-field text-base"
+                value={String(field.value)}
+                options={teams.map(({ id, name }) => [String(id), name] as const)}
+                onChange={(id) => field.onChange(Number(id))}
+              />
+            )}
+          />
+        </label>
+        <span className="self-end">
           <Button type="submit" disabled={isSubmitting}>
-            Keep
+            Invite
           </Button>
-        )}
+        </span>
       </form>
       <FormProblem words={errors.root?.message} />
-    </li>
+      {made && <LinkOnce key={made.link.url} {...made} />}
+    </section>
   );
 }

@@ -8,12 +8,13 @@ export async function loader(args: Route.LoaderArgs) {
 }
 
 const pages: { to: string; label: string; from: "agent" | "curator" | "lead" }[] = [
+  { to: "/setup/teams", label: "Teams", from: "lead" },
+  { to: "/setup/people", label: "People", from: "lead" },
   { to: "/setup/signatures", label: "Signatures", from: "agent" },
   { to: "/setup/facts", label: "House facts", from: "agent" },
   { to: "/setup/usual", label: "Openings and closings", from: "curator" },
   { to: "/setup/stationery", label: "Stationery", from: "curator" },
   { to: "/setup/fields", label: "Case fields", from: "lead" },
-  { to: "/setup/people", label: "What letters say of us", from: "lead" },
 ];
 
 const rank = { agent: 0, curator: 1, lead: 2 };

@@ -6,7 +6,7 @@ import type { Context } from "#core/tokens/context";
 import { Button } from "../ui/button";
 import { FormProblem, taken, useFormOf } from "../ui/form";
 import { OwnWords } from "./own-words";
-import { useSave } from "./use-save";
+import { useSave } from "../ui/use-save";
 
 /** A signature, one's own or one that a team imposes, and how it reads. @param team null for one's own */
 export function SignatureForm({

@@ -4,7 +4,7 @@ import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/usual";
-import { useSave } from "./use-save";
+import { useSave } from "../ui/use-save";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);

@@ -61,8 +61,8 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                 </NavLink>
               </nav>
               <div id="place-tools" className="ml-auto flex items-center gap-2 text-sm text-soft" />
-              <Hint words="Where you are signed in">
-                <Link to="/sessions" className="text-sm hover:underline">
+              <Hint words="Your details, password and sessions">
+                <Link to="/account" className="text-sm hover:underline">
                   {viewer.name}, {viewer.teamName}
                 </Link>
               </Hint>

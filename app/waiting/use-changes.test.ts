@@ -25,7 +25,7 @@ const filter = (changes: Partial<WaitingFilter> = {}): WaitingFilter => ({
   text: "",
   ...changes,
 });
-const viewer = { id: 7, name: "Maren", teamId: 1 };
+const viewer = { id: 7, name: "Maren", teams: [1] };
 const changed = (changes: Partial<ChangedRow> = {}): ChangedRow => ({
   row: row(1),
   list: "us",

@@ -16,7 +16,7 @@ const changedShape: z.ZodMiniType<ChangedRow> = z.custom<ChangedRow>(
 interface Viewer {
   id: number;
   name: string;
-  teamId: number;
+  teams: number[];
 }
 
 /** Whether a case is on a list with a filter; what was typed is left to the server. */
@@ -28,7 +28,7 @@ export function isListed(
   return (
     list === filter.list &&
     (filter.whose !== "mine" || assignee === viewer.id) &&
-    (filter.whose !== "my team" || team === viewer.teamId) &&
+    (filter.whose !== "my team" || viewer.teams.includes(team)) &&
     (filter.channel === null || row.channel === filter.channel) &&
     (filter.topic === null || row.topic === filter.topic)
   );

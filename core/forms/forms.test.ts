@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { safeParse } from "zod/mini";
-import { personDetailsSchema } from "./house";
+import { ownDetailsSchema, passwordField, teamSchema } from "./people";
 import { filingSchema, newReplySchema, shelfSchema, type FilingInput } from "./library";
 
 /** What a schema says of an input: where, and what. */
@@ -69,7 +69,31 @@ describe("what is wrong with a form is said in words, at its field", () => {
   });
 
   test("what is not written of a colleague is nothing", () => {
-    const read = safeParse(personDetailsSchema, { title: " Purser ", department: " ", phone: null });
-    expect(read.data).toEqual({ title: "Purser", department: null, phone: null });
+    const person = { name: "Bram Test", firstName: "Bram", timeZone: "Europe/Paris" };
+    const read = safeParse(ownDetailsSchema, { ...person, title: " Purser ", department: " ", phone: null });
+    expect(read.data).toEqual({ ...person, title: "Purser", department: null, phone: null });
+  });
+
+  test("a time zone is one that this machine knows", () => {
+    const person = { name: "Bram", firstName: "Bram", title: null, department: null, phone: null };
+    expect(said(ownDetailsSchema, { ...person, timeZone: "Sollen/Sound" })).toEqual([
+      ["timeZone", "Choose a time zone of the list"],
+    ]);
+  });
+
+  test("a password is long, and a team answers within minutes and from an address", () => {
+    expect(safeParse(passwordField, "kittiwake").success).toBe(false);
+    expect(safeParse(passwordField, "three kittiwakes").success).toBe(true);
+    expect(
+      safeParse(teamSchema, { name: "Desk", mailbox: " Desk@Example.com ", answerWithin: 60 }).data,
+    ).toEqual({
+      name: "Desk",
+      mailbox: "desk@example.com",
+      answerWithin: 60,
+    });
+    expect(said(teamSchema, { name: "Desk", mailbox: "desk", answerWithin: 1 })).toEqual([
+      ["mailbox", "Write an email address, as in maren@example.com"],
+      ["answerWithin", "At least 5 minutes"],
+    ]);
   });
 });

@@ -1,5 +1,5 @@
 import * as z from "zod/mini";
-import { words, wordsOrNone } from "./fields";
+import { words } from "./fields";
 
 /** Kinds of a value that the house keeps or adds to its cases. */
 export const houseTypes = ["text", "long_text", "number", "money", "date", "yes_no", "link"] as const;
@@ -28,11 +28,3 @@ export type NewFact = z.infer<typeof newFactSchema>;
 /** Who may change a house fact, and what it is called. */
 export const factDescriptionSchema = z.strictObject({ label, changedBy });
 export type FactDescription = z.infer<typeof factDescriptionSchema>;
-
-/** What letters print of a colleague. */
-export const personDetailsSchema = z.strictObject({
-  title: wordsOrNone(200),
-  department: wordsOrNone(200),
-  phone: wordsOrNone(200),
-});
-export type PersonDetails = z.infer<typeof personDetailsSchema>;

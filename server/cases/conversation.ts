@@ -152,6 +152,7 @@ const words: Record<CaseEvent["kind"], string> = {
   "set aside": "set the case aside",
   reopened: "took the case up again",
   "address kept": "kept an address as the customer’s",
+  "handed over": "handed the case to a colleague",
 };
 
 interface EventRow extends Pick<CaseEvent, "id" | "kind" | "data"> {

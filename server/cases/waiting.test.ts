@@ -70,7 +70,7 @@ describe("the list", () => {
     expect(await listed({ whose: "mine" })).toEqual([]);
     expect(await listed({ channel: "chat" })).toEqual([cases.late.number]);
     expect(await listed({ topic: "bicycles" })).toEqual([cases.bikes.number]);
-    expect(await listed({ whose: "my team" }, { ...house.maren, teamId: -1 })).toEqual([]);
+    expect(await listed({ whose: "my team" }, { ...house.maren, teams: [-1] })).toEqual([]);
   });
 
   test("is searched by words, customers, organisations, subjects and numbers, and signs are only signs", async () => {
@@ -157,6 +157,6 @@ describe("the way along the list", () => {
       total: 3,
     });
     expect(await waitingCount(em(), house.maren)).toBe(3);
-    expect(await waitingCount(em(), { ...house.maren, teamId: -1 })).toBe(0);
+    expect(await waitingCount(em(), { ...house.maren, teams: [-1] })).toBe(0);
   });
 });

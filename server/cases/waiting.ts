@@ -158,17 +158,17 @@ export async function waitingCases(
   };
 }
 
-/** How many cases wait for the viewer's team, for the navigation. */
+/** How many cases wait for the viewer's teams, for the navigation. */
 export async function waitingCount(em: EntityManager, viewer: Viewer): Promise<number> {
   const [row] = await prepared<{ n: number }>(
     em,
-    "select count(*)::int as n from cases where status = 'waiting for us' and team_id = ?",
-    [viewer.teamId],
+    "select count(*)::int as n from cases where status = 'waiting for us' and team_id = any(?)",
+    [viewer.teams],
   );
   return row?.n ?? 0;
 }
 
-/** The waiting cases of the viewer's team before and after one, by time left. */
+/** The waiting cases of the viewer's teams before and after one, by time left. */
 export async function neighbours(
   em: EntityManager,
   viewer: Viewer,
@@ -176,8 +176,8 @@ export async function neighbours(
 ): Promise<{ previous: number | null; next: number | null; position: number | null; total: number }> {
   const rows = await prepared<{ number: number }>(
     em,
-    "select number from cases where status = 'waiting for us' and team_id = ? order by answer_by asc nulls last, number limit 1000",
-    [viewer.teamId],
+    "select number from cases where status = 'waiting for us' and team_id = any(?) order by answer_by asc nulls last, number limit 1000",
+    [viewer.teams],
   );
   const numbers = rows.map((row) => row.number);
   const at = numbers.indexOf(number);
@@ -198,7 +198,7 @@ function conditions(viewer: Viewer, filter: WaitingFilter): { where: string; val
     values.push(...given);
   };
   if (filter.whose === "mine") add("c.assignee_id = ?", viewer.id);
-  if (filter.whose === "my team") add("c.team_id = ?", viewer.teamId);
+  if (filter.whose === "my team") add("c.team_id = any(?)", viewer.teams);
   if (filter.channel) add("c.channel = ?", filter.channel);
   if (filter.topic) add("c.topic = ?", filter.topic);
   const text = filter.text.trim();

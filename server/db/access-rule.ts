@@ -5,11 +5,11 @@ import { named } from "./sql";
  * Who may see and use replies, said once. Shelves are `s` and replies `r` in these conditions; their values are
  * `AccessParameters`. Statements have them in their text, and the ORM as filters of its entities.
  *
- * Used in answers are the replies of shelves for everyone, for one's own team, and of one's own. Read, for keeping
+ * Used in answers are the replies of shelves for everyone, for one's own teams, and of one's own. Read, for keeping
  * them, are also the shared shelves of other teams by curators. A personal shelf is its owner's alone.
  */
 export const USABLE_SHELF = `(s.audience = 'everyone' or (s.audience = 'owner' and s.owner_id = :person)
-  or (s.audience = 'teams' and exists (select 1 from shelf_teams st where st.shelf_id = s.id and st.team_id = :team)))`;
+  or (s.audience = 'teams' and exists (select 1 from shelf_teams st where st.shelf_id = s.id and st.team_id = any(:teams))))`;
 
 export const READABLE_SHELF = `(${USABLE_SHELF} or (:curator and s.audience <> 'owner'))`;
 
@@ -19,7 +19,7 @@ export const READABLE_REPLY = `(${READABLE_SHELF} and (r.state in ('shelved', 'r
 /** The values that the conditions ask for. */
 // A type and no interface: it goes where values by name go.
 // eslint-disable-next-line @typescript-eslint/consistent-type-definitions
-export type AccessParameters = { person: number; team: number; curator: boolean };
+export type AccessParameters = { person: number; teams: number[]; curator: boolean };
 
 /** The filter `readableShelf` of shelves. */
 export function readableShelf(given: AccessParameters): FilterQuery<object> {

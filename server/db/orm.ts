@@ -8,6 +8,7 @@ import { Migration00004CalledBack } from "./migrations/00004-called-back";
 import { Migration00005Finding } from "./migrations/00005-finding";
 import { Migration00006Safety } from "./migrations/00006-safety";
 import { Migration00007Settings } from "./migrations/00007-settings";
+import { Migration00008People } from "./migrations/00008-people";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -19,6 +20,7 @@ const migrations = [
   { name: "00005-finding", class: Migration00005Finding },
   { name: "00006-safety", class: Migration00006Safety },
   { name: "00007-settings", class: Migration00007Settings },
+  { name: "00008-people", class: Migration00008People },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

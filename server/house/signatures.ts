@@ -1,4 +1,3 @@
-import type { PersonDetails } from "#core/forms/house";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Doc } from "#core/document/types";
 import { tokensUsed } from "#core/checks/tokens-used";
@@ -62,27 +61,17 @@ function isEmpty(doc: Doc): boolean {
   return doc.content.every((block) => block.type === "paragraph" && block.content.length === 0);
 }
 
-/** A colleague and what they lack that signatures or replies print. */
-export interface LackingPerson {
-  id: number;
-  name: string;
-  email: string;
-  team: string;
-  title: string | null;
-  department: string | null;
-  phone: string | null;
-  lacks: string[];
-}
-
 const details = ["title", "department", "phone"] as const;
 
-/** Everyone active, with what signatures and replies print of agents and they lack. @throws NotAllowed unless lead */
-export async function peopleDetails(
-  em: EntityManager,
-  viewer: Viewer,
-): Promise<{ people: LackingPerson[]; printed: string[] }> {
-  requireRole(viewer, "lead");
-  const people = await em.find(Person, { active: true }, { populate: ["team"], orderBy: { name: "asc" } });
+/** What signatures and replies print of agents, and who of some people lacks what of it. */
+export interface LackingDetails {
+  printed: string[];
+  /** By person's id; everyone of them is there. */
+  lacks: Map<number, string[]>;
+}
+
+/** Finds what signatures and replies print of agents, and who lacks it. */
+export async function lackingDetails(em: EntityManager, people: Person[]): Promise<LackingDetails> {
   const signatures = await em.find(Signature, {});
   const inReplies = await query<{ name: string }>(
     em,
@@ -95,36 +84,11 @@ export async function peopleDetails(
       .map((name) => name.slice("agent.".length));
   const common = new Set(inReplies.map((row) => row.name));
   const printed = new Set([...common, ...signatures.flatMap((one) => names(one.document))]);
-  return {
-    printed: details.filter((detail) => printed.has(detail)),
-    people: people.map((person) => {
-      const imposed = signatures.find((one) => one.team?.id === person.team.id);
-      const signature = imposed ?? signatures.find((one) => one.person?.id === person.id);
-      const wanted = new Set([...common, ...(signature ? names(signature.document) : [])]);
-      return {
-        id: person.id,
-        name: person.name,
-        email: person.email,
-        team: person.team.name,
-        title: person.title ?? null,
-        department: person.department ?? null,
-        phone: person.phone ?? null,
-        lacks: details.filter((detail) => wanted.has(detail) && !person[detail]?.trim()),
-      };
-    }),
-  };
-}
-
-/** Changes what letters print of a colleague. @throws NotAllowed unless lead; NotFound */
-export async function savePersonDetails(
-  em: EntityManager,
-  viewer: Viewer,
-  id: number,
-  input: PersonDetails,
-): Promise<void> {
-  requireRole(viewer, "lead");
-  const person = await em.findOne(Person, { id });
-  if (!person) throw new NotFound("There is no such colleague");
-  Object.assign(person, input);
-  await em.flush();
+  const lacks = people.map((person): [number, string[]] => {
+    const imposed = signatures.find((one) => one.team?.id === person.team.id);
+    const signature = imposed ?? signatures.find((one) => one.person?.id === person.id);
+    const wanted = new Set([...common, ...(signature ? names(signature.document) : [])]);
+    return [person.id, details.filter((detail) => wanted.has(detail) && !person[detail]?.trim())];
+  });
+  return { printed: details.filter((detail) => printed.has(detail)), lacks: new Map(lacks) };
 }

@@ -11,6 +11,7 @@ import { listenForMail } from "../receiving/listen";
 import { stopReading } from "../reading/pool";
 import { receivingCertificate } from "../receiving/tls";
 import { closeMailServer, deliver } from "../sending/deliver";
+import { noticeJob, sendNotice } from "../sending/notice";
 import { queueLostDeliveries } from "../sending/schedule";
 import { queues, startBoss, useBoss, type QueueName } from "../queue/boss";
 import { endOnFaults, loggable } from "../told";
@@ -69,6 +70,9 @@ await work("send", false, async (data, lastTry) => {
   );
   if (outcome === "under way") return;
   if (outcome === "try later") throw new Error("Not delivered yet");
+});
+await work("notice", true, async (data) => {
+  await sendNotice(await entityManager(), noticeJob.parse(data), new Date());
 });
 await work("look-up", true, async (data, lastTry) => {
   const done = await lookUpBooking(await entityManager(), lookUpJob.parse(data).case, new Date());

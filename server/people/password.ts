@@ -1,3 +1,4 @@
+import { Unusable } from "../errors";
 import { randomBytes, scrypt, timingSafeEqual } from "node:crypto";
 
 /** Cost of scrypt (RFC 7914): 2^15 · 8 takes about 32 MB and 80 ms. */
@@ -35,3 +36,21 @@ export async function verifyPassword(password: string, hash: string | null): Pro
   const found = await derive(password, Buffer.from(salt, "base64url"), cost);
   return hash !== null && found.length === wanted.length && timingSafeEqual(found, wanted);
 }
+
+/**
+ * Lets pass what may be a password of a person: nothing of their own name or address, and no row or repetition that is
+ * guessed first. How long it is its form says (`core/forms/people.ts`).
+ * @throws Unusable
+ */
+export function checkPassword(password: string, person: { name: string; email: string }): void {
+  const plain = password.normalize("NFKC").toLowerCase();
+  const own = [...person.name.split(/\s+/), person.email, person.email.split("@")[0] ?? ""]
+    .map((word) => word.toLowerCase())
+    .filter((word) => word.length > 3);
+  if (own.some((word) => plain.includes(word) && plain.length - word.length < 8))
+    throw new Unusable("A password that holds your own name is guessed first; choose another", "password");
+  if (new Set(plain).size < 5 || ROWS.some((row) => row.includes(plain)))
+    throw new Unusable("That password is guessed first; choose another", "password");
+}
+
+const ROWS = ["abcdefghijklmnopqrstuvwxyz", "01234567890123456789", "qwertyuiopasdfghjklzxcvbnm"];

@@ -73,7 +73,8 @@ export async function findSession(
   const [found] = await prepared<Viewer & { session: number; rotatedAt: string; current: boolean }>(
     em,
     `select s.id as session, s.rotated_at as "rotatedAt", s.token_hash = ? as current, p.id, p.name, p.email, p.role,
-            p.team_id as "teamId", t.name as "teamName", p.time_zone as "timeZone"
+            p.team_id as "teamId", t.name as "teamName", p.time_zone as "timeZone", p.must_change_password as "mustChangePassword",
+            p.team_id || array(select pt.team_id from person_teams pt where pt.person_id = p.id order by 1) as teams
        from sessions s join people p on p.id = s.person_id and p.active join teams t on t.id = p.team_id
       where (s.token_hash = ? or s.previous_hash = ?) and s.expires_at > ? and s.created_at > ?`,
     [hash, hash, hash, now, new Date(now.getTime() - OLDEST_DAYS * DAY)],
@@ -138,6 +139,15 @@ export async function endSessions(
   const id = "id" in which ? which.id : { $ne: which.allBut };
   const ended = await end(em, { person: viewer.id, id });
   if (ended === 0 && "id" in which) throw new NotFound("That session has ended already");
+}
+
+/** Ends all sessions of a person. @param allBut one that goes on */
+export async function endSessionsOf(
+  em: EntityManager,
+  person: number,
+  allBut: number | null = null,
+): Promise<void> {
+  await end(em, { person, ...(allBut === null ? {} : { id: { $ne: allBut } }) });
 }
 
 async function end(em: EntityManager, which: FilterQuery<Session>): Promise<number> {

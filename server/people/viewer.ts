@@ -10,12 +10,16 @@ export interface Viewer {
   role: Role;
   teamId: number;
   teamName: string;
+  /** Every team whose cases and shelves they have, the one that they are of first. */
+  teams: number[];
+  /** Whether the next thing they do is to choose a password of their own. */
+  mustChangePassword: boolean;
   /** IANA zone. */
   timeZone: string;
 }
 
-/** What server functions need to know of a person whose team was loaded. */
-export function viewerOf(person: Loaded<Person, "team">): Viewer {
+/** What server functions need to know of a person whose team was loaded. @param further ids of teams that they are in besides */
+export function viewerOf(person: Loaded<Person, "team">, further: number[] = []): Viewer {
   return {
     id: person.id,
     name: person.name,
@@ -23,6 +27,8 @@ export function viewerOf(person: Loaded<Person, "team">): Viewer {
     role: person.role,
     teamId: person.team.id,
     teamName: person.team.name,
+    teams: [person.team.id, ...further],
+    mustChangePassword: person.mustChangePassword,
     timeZone: person.timeZone,
   };
 }

@@ -6,6 +6,8 @@ import { log } from "../log";
 export const queues = {
   /** Deliver a letter: `{ message: id }`. */
   send: { retryLimit: 8, retryDelay: 5, retryBackoff: true, expireInSeconds: 90 },
+  /** Send somebody the link by which they choose a password: `{ link: id, base: address of the program }`. */
+  notice: { retryLimit: 8, retryDelay: 5, retryBackoff: true, expireInSeconds: 90 },
   /** Ask an outside system about a case: `{ case: id }`. */
   "look-up": { retryLimit: 3, retryDelay: 5, retryBackoff: true, expireInSeconds: 60 },
 } as const;

@@ -26,7 +26,7 @@ export async function bestReplies(
   const keys = new Map(
     cases.map(({ number, channel }) => [
       number,
-      [database, viewer.id, viewer.teamId, channel, number, states.get(number) ?? ""].join(" "),
+      [database, viewer.id, viewer.teams.join(), channel, number, states.get(number) ?? ""].join(" "),
     ]),
   );
   const keyOf = (number: number) => keys.get(number) ?? "";

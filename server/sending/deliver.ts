@@ -19,7 +19,8 @@ const smtpError = z.object({
 
 let transport: Transporter | null = null;
 
-function mailServer(): Transporter {
+/** The mail server that letters are handed to. */
+export function mailServer(): Transporter {
   transport ??= createTransport({
     url: environment().smtpUrl,
     requireTLS: environment().smtpTlsRequired,

@@ -95,8 +95,12 @@ export function webApp({ orm, environment, ranker, build, assets }: WebOptions):
     const { viewer } = localsOf(response);
     if (viewer) return limitRates(viewer, request, response, next);
     // Whoever is not signed in has nothing read but what signs in.
+    const place = placeOf(request.path);
     const isRead =
-      request.method === "GET" || request.method === "HEAD" || placeOf(request.path) === "/sign-in";
+      request.method === "GET" ||
+      request.method === "HEAD" ||
+      place === "/sign-in" ||
+      place.startsWith("/welcome/");
     if (isRead) return next();
     refuse(request, response, 401, "Your session has ended. Sign in again.");
   });

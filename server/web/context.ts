@@ -1,6 +1,7 @@
 import { redirect } from "react-router";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { entityManager } from "../db/orm";
+import { environment } from "../environment";
 import type { Viewer } from "../people/viewer";
 import { wantsJson } from "./refuse";
 
@@ -28,14 +29,14 @@ export interface SignedIn {
   now: Date;
 }
 
-/** Lets pass only who is signed in; others are led to sign in and back. */
-export async function signedIn({
-  context,
-  request,
-}: {
-  context: { viewer: Viewer | null };
-  request: Request;
-}): Promise<SignedIn> {
+/**
+ * Lets pass only who is signed in; others are led to sign in and back.
+ * @param withAnyPassword also who has yet to choose a password of their own, and is else led to do that first
+ */
+export async function signedIn(
+  { context, request }: { context: { viewer: Viewer | null }; request: Request },
+  withAnyPassword = false,
+): Promise<SignedIn> {
   if (!context.viewer) {
     // A script is not led to a page that it cannot show.
     if (wantsJson(request.headers))
@@ -47,5 +48,15 @@ export async function signedIn({
         : "";
     throw redirect(`/sign-in${back}`);
   }
+  if (context.viewer.mustChangePassword && !withAnyPassword) {
+    if (wantsJson(request.headers))
+      throw Response.json({ problem: "Choose a password of your own first." }, { status: 403 });
+    throw redirect("/password");
+  }
   return { viewer: context.viewer, em: await entityManager(), now: new Date() };
+}
+
+/** Where people reach the program, for links in mail: as it is set, else as whoever asks has reached it. */
+export function publicBase(request: Request): string {
+  return environment().publicUrl ?? new URL(request.url).origin;
 }

@@ -37,7 +37,12 @@ function refusalOf(error: unknown): Refusal | null {
   if (error instanceof NotFound) return { status: 404, problem: error.message };
   if (error instanceof NotAllowed) return { status: 403, problem: error.message };
   if (error instanceof Conflict) return { status: 409, problem: error.message };
-  if (error instanceof Unusable) return { status: 400, problem: error.message };
+  if (error instanceof Unusable)
+    return {
+      status: 400,
+      problem: error.message,
+      ...(error.at === undefined ? {} : { at: error.at }),
+    };
   return refusedByDatabase(error);
 }
 

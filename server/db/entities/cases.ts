@@ -56,6 +56,7 @@ export const CaseEvent = defineEntity({
       "set aside",
       "reopened",
       "address kept",
+      "handed over",
     ]),
     data: p.json<Record<string, unknown>>().defaultRaw("'{}'"),
     at: p.datetime().defaultRaw("now()"),

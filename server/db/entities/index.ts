@@ -16,7 +16,7 @@ import {
   Stationery,
   UsualReply,
 } from "./library";
-import { Heartbeat, House, Person, Session, Team } from "./people";
+import { Heartbeat, House, PasswordLink, Person, Session, SetupStep, Team } from "./people";
 
 /** Every entity, for the ORM's configuration. */
 export const entities = [
@@ -25,6 +25,8 @@ export const entities = [
   Team,
   Person,
   Session,
+  PasswordLink,
+  SetupStep,
   Organisation,
   Customer,
   CustomerAddress,

@@ -11,7 +11,12 @@ export const House = defineEntity({
     casePrefix: p.string().length(6),
     /** IANA zone. */
     timeZone: p.text(),
+    /** What it writes in where nothing says otherwise. */
     language: p.text(),
+    /** All that it writes in, the first one first. */
+    languages: p.array().defaultRaw("'{en}'"),
+    /** ISO 3166-1 alpha-2: how it writes dates and numbers; null for what its language does. */
+    region: p.string().length(2).nullable(),
   },
 });
 export type House = InferEntity<typeof House>;
@@ -51,7 +56,14 @@ export const Person = defineEntity({
     active: p.boolean().default(true),
     /** Columns of the list of replies, as this person chose them. */
     listColumns: p.array().nullable(),
+    /** The team they are of: its signature is theirs, and *my team's* cases are its. */
     team: () => p.manyToOne(Team),
+    /** Teams whose cases and shelves they have besides. */
+    furtherTeams: () => p.manyToMany(Team).pivotTable("person_teams").owner(),
+    /** Whether the next thing they do is to choose a password of their own. */
+    mustChangePassword: p.boolean().default(false),
+    /** When they were sent away; their name stays on what they wrote. */
+    leftAt: p.datetime().nullable(),
     createdAt: p.datetime().defaultRaw("now()"),
   },
 });
@@ -77,6 +89,37 @@ export const Session = defineEntity({
   },
 });
 export type Session = InferEntity<typeof Session>;
+
+/** A step of setting up the house that somebody did or skipped. */
+export const SetupStep = defineEntity({
+  name: "SetupStep",
+  tableName: "setup_steps",
+  properties: {
+    step: p.text().primary(),
+    state: p.enum(["done", "skipped"]),
+    person: () => p.manyToOne(Person).nullable(),
+    at: p.datetime(),
+  },
+});
+export type SetupStep = InferEntity<typeof SetupStep>;
+
+/** A link by which a person chooses a password: the first one, or another after a lead took the old one away. */
+export const PasswordLink = defineEntity({
+  name: "PasswordLink",
+  tableName: "password_links",
+  properties: {
+    id: p.integer().primary(),
+    person: () => p.manyToOne(Person).deleteRule("cascade").index(),
+    purpose: p.enum(["invited", "reset"]),
+    /** What its token is made of beside the program's secret: the token itself is stored nowhere. */
+    nonce: p.string().length(32),
+    madeBy: () => p.manyToOne(Person).nullable(),
+    createdAt: p.datetime(),
+    expiresAt: p.datetime(),
+    usedAt: p.datetime().nullable(),
+  },
+});
+export type PasswordLink = InferEntity<typeof PasswordLink>;
 
 /** A running process of the program that says now and then that it is alive. */
 export const Heartbeat = defineEntity({

@@ -1,9 +1,9 @@
 import { useState } from "react";
-import { nothing, useAct, type Outcome } from "../ui/act";
-import { useToast } from "../ui/toast";
+import { nothing, useAct, type Outcome } from "./act";
+import { useToast } from "./toast";
 
 /**
- * Sends changes of a page of the setup, and says that they are kept.
+ * Sends changes of a page, and says that they are saved.
  * @param base address before the name of each act
  * @returns `act` for forms, which show themselves what was refused, and `send` for single controls with their `problem`
  */
@@ -15,7 +15,7 @@ export function useSave(base: string): {
   const [problem, setProblem] = useState<string | null>(null);
   const ask = useAct();
   const toast = useToast();
-  const act = async (what: string, body: object, words = "Kept.") => {
+  const act = async (what: string, body: object, words = "Saved.") => {
     const outcome = await ask(`${base}/${what}`, body, nothing);
     if (outcome.ok) toast({ words });
     return outcome;

@@ -1,0 +1,84 @@
+import { data, Form, redirect, useNavigation } from "react-router";
+import { z } from "zod";
+import { firstPasswordSchema } from "#core/forms/people";
+import { entityManager } from "#server/db/orm";
+import { NotFound, Unusable } from "#server/errors";
+import { choosePassword, openLink } from "#server/people/links";
+import { readForm } from "#server/web/body";
+import { writeToken } from "#server/web/cookie";
+import { loaderResult } from "#server/web/results";
+import { Button } from "../ui/button";
+import { Field } from "../ui/field";
+import type { Route } from "./+types/welcome";
+import { Door, DoorProblem } from "./door";
+
+export async function loader({ params }: Route.LoaderArgs) {
+  return loaderResult(async () => openLink(await entityManager(), params.token, new Date()));
+}
+
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const form = Object.fromEntries(await loaderResult(() => readForm(request)));
+  const read = z.safeParse(firstPasswordSchema, form);
+  if (!read.success) return data({ problem: null, password: read.error.issues[0]?.message }, { status: 400 });
+  try {
+    const where = { browser: request.headers.get("user-agent"), address: context.address };
+    const em = await entityManager();
+    const token = await choosePassword(em, params.token, read.data.password, where, new Date());
+    return redirect("/", { headers: { "Set-Cookie": await writeToken(token, context.secure) } });
+  } catch (error) {
+    if (error instanceof Unusable) return data({ problem: null, password: error.message }, { status: 400 });
+    if (error instanceof NotFound)
+      return data({ problem: error.message, password: undefined }, { status: 404 });
+    throw error;
+  }
+}
+
+/** Where the link leads by which a colleague chooses their password. */
+export default function Welcome({ loaderData, actionData }: Route.ComponentProps) {
+  const { name, email, purpose } = loaderData;
+  const busy = useNavigation().state !== "idle";
+  return (
+    <Door
+      title="Choose a password"
+      words={
+        purpose === "invited"
+          ? `Welcome, ${name}. Choose a password, and you are in.`
+          : `Choose another password, ${name}. You are signed out everywhere else.`
+      }
+    >
+      <Form method="post" className="mt-7 flex flex-col gap-5" noValidate>
+        <DoorProblem words={actionData?.problem} />
+        <p>
+          You sign in as <strong className="font-semibold">{email}</strong>.
+        </p>
+        {/* For the browser’s own keeper of passwords. */}
+        <input type="hidden" autoComplete="username" value={email} readOnly />
+        <Field
+          label="Password"
+          problem={actionData?.password}
+          hint="At least 10 characters; several words do well."
+        >
+          {(attributes) => (
+            <input {...attributes} name="password" type="password" autoComplete="new-password" autoFocus />
+          )}
+        </Field>
+        <Button type="submit" disabled={busy} keys="Enter">
+          Sign in
+        </Button>
+      </Form>
+    </Door>
+  );
+}
+
+export function ErrorBoundary() {
+  return (
+    <Door title="A link that is not good" words="This link is not good any more.">
+      <p className="mt-5">It was used, replaced, or is too old. Ask a lead for another.</p>
+      <p className="mt-3">
+        <a href="/sign-in" className="quiet-link">
+          Sign in
+        </a>
+      </p>
+    </Door>
+  );
+}

@@ -1,0 +1,88 @@
+import * as z from "zod/mini";
+import { idField, words, wordsOrNone } from "./fields";
+
+/** Shortest password, in characters (NIST SP 800-63B asks for no other rule but that it is not easily guessed). */
+const SHORTEST_PASSWORD = 10;
+
+/** A password that is chosen. */
+export const passwordField = z
+  .string()
+  .check(
+    z.minLength(SHORTEST_PASSWORD, `At least ${SHORTEST_PASSWORD} characters; several words do well`),
+    z.maxLength(1000, "At most 1,000 characters"),
+  );
+
+/** A password that is chosen by a link. */
+export const firstPasswordSchema = z.strictObject({ password: passwordField });
+
+/** One's password, changed. */
+export const changedPasswordSchema = z.strictObject({
+  old: z
+    .string()
+    .check(z.minLength(1, "Write your present password"), z.maxLength(1000, "At most 1,000 characters")),
+  password: passwordField,
+});
+
+const isZone = (zone: string) => {
+  try {
+    return new Intl.DateTimeFormat("en", { timeZone: zone }) instanceof Intl.DateTimeFormat;
+  } catch {
+    return false; // What throws is no zone.
+  }
+};
+
+/** An IANA time zone. */
+const zoneField = z
+  .string()
+  .check(z.minLength(1, "Choose a time zone"), z.refine(isZone, "Choose a time zone of the list"));
+
+const names = {
+  name: words(200, "Write the name as letters are to print it"),
+  firstName: words(100, "Write the first name"),
+};
+
+const printed = { title: wordsOrNone(200), department: wordsOrNone(200), phone: wordsOrNone(200) };
+
+/** What a person says of themselves. */
+export const ownDetailsSchema = z.strictObject({ ...names, ...printed, timeZone: zoneField });
+export type OwnDetails = z.infer<typeof ownDetailsSchema>;
+
+/** An address of mail, in lower case. */
+const addressField = z
+  .string()
+  .check(
+    z.trim(),
+    z.toLowerCase(),
+    z.maxLength(254, "At most 254 characters"),
+    z.email("Write an email address, as in maren@example.com"),
+  );
+
+const role = z.enum(["agent", "curator", "lead"]);
+
+/** A colleague who is invited. */
+export const invitationSchema = z.strictObject({ ...names, email: addressField, role, team: idField });
+export type Invitation = z.infer<typeof invitationSchema>;
+
+/** A colleague, as a lead changes them. */
+export const colleagueSchema = z.strictObject({
+  ...names,
+  ...printed,
+  email: addressField,
+  role,
+  team: idField,
+  furtherTeams: z.array(idField).check(z.maxLength(100, "At most 100 teams")),
+});
+export type ColleagueInput = z.infer<typeof colleagueSchema>;
+
+/** To whom goes what a colleague leaves behind. */
+export const successorSchema = z.strictObject({ successor: idField });
+
+/** A team: its name, the address of its mail, and within how many minutes it answers. */
+export const teamSchema = z.strictObject({
+  name: words(100, "Say what the team is called"),
+  mailbox: addressField,
+  answerWithin: z
+    .int("A number of minutes")
+    .check(z.gte(5, "At least 5 minutes"), z.lte(60 * 24 * 60, "At most 60 days")),
+});
+export type TeamInput = z.infer<typeof teamSchema>;
