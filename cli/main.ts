@@ -12,6 +12,7 @@ const USAGE = [
   "usage: shelf VERB [options]",
   "  render --library PATH --reply ID --context FILE [--blanks FILE] [--channel email|chat|sms] [--language TAG]",
   "  lint   --library PATH",
+  "  user add --name NAME --email ADDRESS [--first NAME] [--role agent|curator|lead] [--team NAME]",
   "  rank   --replies FILE [--history FILE] --inquiries FILE [--top 5]",
 ].join("\n");
 
@@ -38,6 +39,14 @@ const rankOptions = z.object({
     .default(5),
 });
 
+const userOptions = z.object({
+  name: path,
+  first: path.optional(),
+  email: path,
+  role: z.enum(["agent", "curator", "lead"], "is one of agent, curator, lead").default("agent"),
+  team: path.optional(),
+});
+
 function read<T>(schema: z.ZodType<T>, args: string[]): T {
   let values: unknown;
   try {
@@ -55,6 +64,11 @@ function read<T>(schema: z.ZodType<T>, args: string[]): T {
         history: option,
         inquiries: option,
         top: option,
+        name: option,
+        first: option,
+        email: option,
+        role: option,
+        team: option,
       },
     }).values;
   } catch (error) {
@@ -77,6 +91,13 @@ async function run([verb, ...args]: string[]): Promise<string[]> {
       const { library, problems } = await readLibrary(read(lintOptions, args).library);
       return lint(library, problems, new Date().toISOString()).map((finding) => JSON.stringify(finding));
     }
+    case "user": {
+      const [act, ...options] = args;
+      if (act !== "add") throw new Failure(`“user ${act ?? ""}” is no verb of shelf; try user add`, 2);
+      // What needs a database is read only where one is wanted.
+      const { userAdd } = await import("./user-add");
+      return [await userAdd(read(userOptions, options))];
+    }
     case "rank":
       return rank(read(rankOptions, args));
     case undefined:
@@ -84,7 +105,7 @@ async function run([verb, ...args]: string[]): Promise<string[]> {
     case "--help":
       throw new Failure(USAGE, 2);
     default:
-      throw new Failure(`“${verb}” is no verb of shelf; try render, lint or rank`, 2);
+      throw new Failure(`“${verb}” is no verb of shelf; try render, lint, rank or user add`, 2);
   }
 }
 

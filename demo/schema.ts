@@ -11,6 +11,8 @@ export const houseFile = z.strictObject({
     case_prefix: z.string(),
     time_zone: z.string(),
     language: z.string(),
+    languages: z.array(z.string()),
+    region: z.string().length(2),
   }),
   teams: z.array(
     z.strictObject({

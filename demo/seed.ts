@@ -2,11 +2,12 @@ import { mkdir, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { nameKey } from "#core/checks/names";
+import { steps } from "#core/forms/steps";
 import { readMarkdown } from "#core/formats/markdown";
 import { CaseField } from "#server/db/entities/cases";
 import { Customer, CustomerAddress, Organisation } from "#server/db/entities/customers";
 import { Reply, Signature, Stationery, UsualReply } from "#server/db/entities/library";
-import { House, Person, Team } from "#server/db/entities/people";
+import { House, Person, SetupStep, Team } from "#server/db/entities/people";
 import { hashPassword } from "#server/people/password";
 import { importLibrary } from "#server/replies/import";
 import { ensureOwnShelf } from "#server/replies/shelves";
@@ -38,8 +39,16 @@ export async function demoSignIns(): Promise<{ people: SignIn[]; password: strin
  */
 export async function seedDemo(em: EntityManager, standinsFolder: string | null, now: Date): Promise<void> {
   const demo = await readDemo();
-  const { name, case_prefix: casePrefix, time_zone: timeZone, language } = demo.house.house;
-  em.create(House, { id: 1, name, casePrefix, timeZone, language });
+  const {
+    name,
+    case_prefix: casePrefix,
+    time_zone: timeZone,
+    language,
+    languages,
+    region,
+  } = demo.house.house;
+  em.create(House, { id: 1, name, casePrefix, timeZone, language, languages, region });
+  for (const step of steps) em.create(SetupStep, { step, state: "done", person: null, at: now });
   for (const [position, field] of demo.house.case_fields.entries())
     em.create(CaseField, { ...field, position });
   await importLibrary(

@@ -99,6 +99,8 @@ export async function launch(mode: Mode): Promise<void> {
       if (!database.folder.startsWith(dataDir)) print(`PostgreSQL’s data is in ${database.folder}`);
       leaveDatabase = keepRunning(database, join(dataDir, "postgres"), print);
     }
+    // For the `shelf` command, which comes from another shell.
+    if (database) writeFileSync(join(dataDir, "database-url"), database.url, { mode: 0o600 });
     const environment = settings(database?.url ?? process.env.DATABASE_URL ?? "", sessionSecret(dataDir));
     const env = {
       DATABASE_URL: environment.databaseUrl,

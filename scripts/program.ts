@@ -1,12 +1,12 @@
 import type { ChildProcess } from "node:child_process";
 
-/** Waits until an `npm start` whose output comes through pipes serves. @throws what it printed, when it ends before */
-export function started(program: ChildProcess): Promise<void> {
+/** Waits until an `npm start` whose output comes through pipes serves. @returns what it printed @throws that, when it ends before */
+export function started(program: ChildProcess): Promise<string> {
   return new Promise((resolve, reject) => {
     let output = "";
     const onData = (chunk: Buffer) => {
       output += chunk.toString();
-      if (output.includes("Plain Shelf is at")) resolve();
+      if (output.includes("Plain Shelf is at")) resolve(output);
     };
     program.stdout?.on("data", onData);
     program.stderr?.on("data", onData);

@@ -1,5 +1,5 @@
 import { reasonOf } from "#core/text/reason";
-import { spawn } from "node:child_process";
+import { spawn, type ChildProcess } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
@@ -173,35 +173,49 @@ const playwrightReport = z.object({
   errors: z.array(z.unknown()),
 });
 
-async function interfaceTests(args: string[]): Promise<Count> {
-  heading("The interface, in Chromium");
-  ensurePackages([postgres, chromium]);
-  build();
-  const [port, standins, inbound] = [await freePort(), await freePair(), await freePort()];
-  const env = {
-    PORT: String(port),
-    STANDINS_PORT: String(standins),
-    INBOUND_SMTP_PORT: String(inbound),
-    DATA_DIR: join(folder, "data"),
-    SEED: "demo",
+/** A program of the tests' own: its ports and data, and what an empty database begins with. */
+async function programEnv(seed: "demo" | "none") {
+  return {
+    PORT: String(await freePort()),
+    STANDINS_PORT: String(await freePair()),
+    INBOUND_SMTP_PORT: String(await freePort()),
+    DATA_DIR: join(folder, `data-${seed}`),
+    SEED: seed,
     DATABASE_URL: "",
     SMTP_URL: "",
     STANDINS: "on",
     HOST: "127.0.0.1",
     SESSION_SECRET: "",
   };
-  const program = spawn(process.execPath, ["--import", "tsx", "scripts/start.ts"], {
-    stdio: ["ignore", "pipe", "pipe"],
-    env: { ...process.env, ...env },
-  });
+}
+
+async function interfaceTests(args: string[]): Promise<Count> {
+  heading("The interface, in Chromium");
+  ensurePackages([postgres, chromium]);
+  build();
+  const env = await programEnv("demo");
+  const emptyEnv = await programEnv("none");
+  const [program, empty] = [env, emptyEnv].map((one) =>
+    spawn(process.execPath, ["--import", "tsx", "scripts/start.ts"], {
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, ...one },
+    }),
+  ) as [ChildProcess, ChildProcess];
   try {
-    await started(program);
+    const [, printed] = await Promise.all([started(program), started(empty)]);
     const report = join(folder, "playwright.json");
     const { code } = await npx(
       ["playwright", "test", "--config", "e2e/playwright.config.ts", "--reporter=list,json", ...args],
       {
         show: true,
-        env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report, E2E_OUTPUT: join(folder, "output") },
+        env: {
+          ...env,
+          EMPTY_PORT: emptyEnv.PORT,
+          EMPTY_STANDINS_PORT: emptyEnv.STANDINS_PORT,
+          EMPTY_PASSWORD: /lead@example\.com with (\S+):/.exec(printed)?.[1] ?? "",
+          PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+          E2E_OUTPUT: join(folder, "output"),
+        },
       },
     );
     const parsed = playwrightReport.safeParse(readJson(report));
@@ -212,7 +226,7 @@ async function interfaceTests(args: string[]): Promise<Count> {
       failed: Math.max(unexpected + flaky + parsed.data.errors.length, code === 0 ? 0 : 1),
     };
   } finally {
-    await stopped(program);
+    await Promise.all([stopped(program), stopped(empty)]);
   }
 }
 

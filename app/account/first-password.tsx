@@ -29,7 +29,7 @@ export async function action(args: Route.ActionArgs) {
   if (!read.success) return refused(z.flattenError(read.error).fieldErrors);
   try {
     await changePassword(em, viewer, read.data, args.context.sessionId);
-    return redirect("/");
+    return redirect(viewer.role === "lead" ? "/setup" : "/");
   } catch (error) {
     if (!(error instanceof Unusable)) throw error;
     return refused(error.at === "old" ? { old: [error.message] } : { password: [error.message] });

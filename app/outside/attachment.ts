@@ -5,9 +5,9 @@ import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/attachment";
 
 export async function loader(args: Route.LoaderArgs) {
-  await signedIn(args);
+  const { viewer, em } = await signedIn(args);
   const index = z.coerce.number().int().min(0).catch(-1).parse(args.params.index);
-  const file = await loaderResult(() => outsideAttachment(args.params.id, index));
+  const file = await loaderResult(() => outsideAttachment(em, viewer, args.params.id, index));
   const headers = new Headers({
     "X-Content-Type-Options": "nosniff",
     "Content-Security-Policy": "default-src 'none'; sandbox",

@@ -1,4 +1,4 @@
-import { data, Link, redirect } from "react-router";
+import { data, Link, redirect, useSearchParams } from "react-router";
 import { z } from "zod";
 import { Unusable } from "#server/errors";
 import { correspondents, mailbox, writeIn } from "#server/outside/mailboxes";
@@ -10,11 +10,11 @@ import type { Route } from "./+types/mailbox";
 import { WriteToUs } from "./write-to-us";
 
 export async function loader(args: Route.LoaderArgs) {
-  const { em } = await signedIn(args);
+  const { viewer, em } = await signedIn(args);
   const address = args.params.address;
   return loaderResult(async () => ({
     ...(await correspondents(em, address)),
-    mails: await mailbox(address),
+    mails: await mailbox(em, viewer, address),
   }));
 }
 
@@ -43,7 +43,10 @@ export async function action(args: Route.ActionArgs) {
 }
 
 export default function Mailbox({ loaderData, actionData }: Route.ComponentProps) {
-  const { address, name, mails, teams } = loaderData;
+  const { address, mails, teams } = loaderData;
+  const [params] = useSearchParams();
+  // Whoever was just invented has written nothing that would say their name.
+  const name = loaderData.name || (params.get("name") ?? "").slice(0, 200);
   return (
     <div className="px-8 py-6">
       <h2 className="text-lg font-bold [overflow-wrap:anywhere]">{name || address}</h2>

@@ -8,14 +8,14 @@ import type { Route } from "./+types/message-html";
  * a sandboxed frame has no origin, and so could not fetch them.
  */
 export async function loader(args: Route.LoaderArgs) {
-  await signedIn(args);
+  const { viewer, em } = await signedIn(args);
   const { id } = args.params;
   const html = await loaderResult(async () => {
-    const mail = await outsideMail(id);
+    const mail = await outsideMail(em, viewer, id);
     let page = mail.html ?? "";
     for (const [index, file] of mail.attachments.entries()) {
       if (file.contentId === null || !page.includes(`cid:${file.contentId}`)) continue;
-      const bytes = Buffer.from(await (await outsideAttachment(id, index)).arrayBuffer());
+      const bytes = Buffer.from(await (await outsideAttachment(em, viewer, id, index)).arrayBuffer());
       page = page.replaceAll(
         `cid:${file.contentId}`,
         `data:${file.contentType};base64,${bytes.toString("base64")}`,

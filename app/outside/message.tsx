@@ -9,9 +9,12 @@ import type { Route } from "./+types/message";
 import { WriteToUs } from "./write-to-us";
 
 export async function loader(args: Route.LoaderArgs) {
-  const { em } = await signedIn(args);
+  const { viewer, em } = await signedIn(args);
   const { address, id } = args.params;
-  return loaderResult(async () => ({ ...(await correspondents(em, address)), mail: await outsideMail(id) }));
+  return loaderResult(async () => ({
+    ...(await correspondents(em, address)),
+    mail: await outsideMail(em, viewer, id),
+  }));
 }
 
 const views = ["formatted", "text", "source"] as const;

@@ -1,12 +1,13 @@
 import { data, Form, NavLink, Outlet, useSubmit } from "react-router";
 import { z } from "zod";
-import { outsidePeople, readFaults, writeFaults } from "#server/outside/mailboxes";
+import { MOST_PEOPLE, outsidePeople, readFaults, writeFaults } from "#server/outside/mailboxes";
 import { loaderResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
 import type { Route } from "./+types/route";
 import { FaultSwitches } from "./faults";
+import { Invent } from "./invent";
 
 const faultsForm = z.object({
   mail: z.enum(["fine", "busy", "refuses"]),
@@ -15,12 +16,13 @@ const faultsForm = z.object({
 });
 
 export async function loader(args: Route.LoaderArgs) {
-  const { em } = await signedIn(args);
+  const { viewer, em } = await signedIn(args);
   const text = new URL(args.request.url).searchParams.get("who")?.slice(0, 200) ?? "";
   return loaderResult(async () => ({
     text,
-    people: await outsidePeople(em, text),
+    people: await outsidePeople(em, viewer, text),
     faults: await readFaults(),
+    most: MOST_PEOPLE,
   }));
 }
 
@@ -34,7 +36,7 @@ export async function action(args: Route.ActionArgs) {
 }
 
 export default function Outside({ loaderData, actionData }: Route.ComponentProps) {
-  const { people, text, faults } = loaderData;
+  const { people, text, faults, most } = loaderData;
   const submit = useSubmit();
   return (
     <div className="grid grow gap-5 px-5 md:grid-cols-[19rem_1fr]">
@@ -79,8 +81,16 @@ export default function Outside({ loaderData, actionData }: Route.ComponentProps
               </NavLink>
             </li>
           ))}
-          {people.length === 0 && <li className="px-5 py-6 text-soft">No mailbox is like that.</li>}
+          {people.length === 0 && (
+            <li className="px-5 py-6 text-soft">
+              {text === "" ? "There is no customer yet. Invent one below." : "No mailbox is like that."}
+            </li>
+          )}
+          {people.length >= most && (
+            <li className="px-5 py-3 text-sm text-soft">The first {most} are listed. Find others by name.</li>
+          )}
         </ul>
+        <Invent />
         <FaultSwitches faults={faults} problem={actionData?.problem ?? null} />
       </aside>
       <main className="min-w-0 bg-sheet">

@@ -8,6 +8,9 @@ export async function loader(args: Route.LoaderArgs) {
 }
 
 const pages: { to: string; label: string; from: "agent" | "curator" | "lead" }[] = [
+  { to: "/setup/start", label: "First steps", from: "lead" },
+  { to: "/setup/house", label: "The house", from: "lead" },
+  { to: "/setup/mail", label: "Mail", from: "lead" },
   { to: "/setup/teams", label: "Teams", from: "lead" },
   { to: "/setup/people", label: "People", from: "lead" },
   { to: "/setup/signatures", label: "Signatures", from: "agent" },

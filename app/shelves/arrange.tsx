@@ -109,7 +109,7 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
         <ShelfForm
           shelf={null}
           teams={teams}
-          onSave={(input) => change("/shelves/save", { key: null, shelf: input }, "There is a new shelf.")}
+          onSave={(input) => change("/shelves/save", { key: null, shelf: input }, "The shelf is added.")}
           onRemove={null}
         />
       </section>

@@ -345,6 +345,11 @@ function Nothing({ searched, filtered, words }: { searched: boolean; filtered: b
   return (
     <div className="grow px-6 py-16 text-center">
       <p className="font-serif text-lg">{filtered ? "No reply is like that." : "The shelves are empty."}</p>
+      {!filtered && (
+        <p className="mt-2 text-soft">
+          Begin with what you are asked most: from words that you have, or from one of three of ours.
+        </p>
+      )}
       <p className="mt-3 flex justify-center gap-6">
         {filtered && (
           <Link to="/shelves" className="quiet-link">
@@ -355,7 +360,7 @@ function Nothing({ searched, filtered, words }: { searched: boolean; filtered: b
           to={searched ? `/replies/new?title=${encodeURIComponent(words)}` : "/replies/new"}
           className="quiet-link"
         >
-          {searched ? `Write one about “${words}”` : "Write the first"}
+          {searched ? `Write one about “${words}”` : "Write the first reply"}
         </Link>
       </p>
     </div>

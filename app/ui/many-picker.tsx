@@ -14,6 +14,8 @@ interface Props {
   placeholder: string;
   /** What is chosen, in words; else by commas. */
   words?: string;
+  /** What one is called; else it reads as it is. */
+  nameOf?: (one: string) => string;
   className?: string;
   /** Whether what nobody has used yet can be written. */
   open?: boolean;
@@ -28,6 +30,7 @@ export function ManyPicker({
   onChange,
   placeholder,
   words = value.join(", "),
+  nameOf,
   className = "lined-field",
   open: takesNew = false,
   disabled = false,
@@ -62,10 +65,11 @@ export function ManyPicker({
         <Command.Item
           key={one}
           value={one}
+          keywords={[nameOf?.(one) ?? one]}
           onSelect={() => toggle(one)}
           className={`${LIST_ITEM} flex items-center justify-between`}
         >
-          {one}
+          {nameOf?.(one) ?? one}
           {value.includes(one) && <Check size={14} aria-label="chosen" className="shrink-0" />}
         </Command.Item>
       ))}

@@ -1,6 +1,7 @@
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { z } from "zod";
+import { beginning, type Beginning } from "#server/cases/beginning";
 import { MOST_ROWS, waitingCases, type WaitingRow } from "#server/cases/waiting";
 import { fitWords } from "#core/ranking/fit-words";
 import { bestReplies } from "#server/ranking/best";
@@ -39,7 +40,8 @@ export async function loader(args: Route.LoaderArgs) {
   // Follows when it is known: the list does not wait for it.
   const best =
     filter.list === "us" ? bestReplies(em.fork(), viewer, listed.rows).catch(unranked) : Promise.resolve({});
-  return { filter, most: MOST_ROWS, ...listed, best };
+  const first = listed.rows.length === 0 ? await beginning(em, viewer) : null;
+  return { filter, most: MOST_ROWS, ...listed, best, first };
 }
 
 const load = steadily<Awaited<ReturnType<typeof loader>>>();
@@ -217,7 +219,9 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             </noscript>
           </Form>
         </div>
-        {order.length === 0 ? (
+        {loaderData.first && order.length === 0 ? (
+          <FirstCase {...loaderData.first} />
+        ) : order.length === 0 ? (
           <Nothing
             filtered={filter.text !== "" || filter.topic !== null || filter.whose === "mine"}
             list={filter.list}
@@ -316,6 +320,33 @@ function useBest(promised: Promise<Record<number, Best> | null>): Known {
 function easyReply(best: Best | undefined): BestReply | null {
   const reply = best?.reply ?? null;
   return reply?.ready === true && fitWords(reply.fit) === "close fit" ? reply : null;
+}
+
+/** Before the first case: where it will come from. */
+function FirstCase({ address, simulated, isLead }: Beginning) {
+  return (
+    <div className="px-6 py-14 text-center">
+      <p className="font-serif text-lg">No case has come yet.</p>
+      <p className="mt-2 text-soft">
+        Mail to <strong className="font-semibold text-ink">{address}</strong> becomes the first one.
+      </p>
+      <p className="mt-4 flex flex-wrap justify-center gap-x-7 gap-y-2">
+        {simulated && (
+          <Link to="/outside" className="quiet-link">
+            Write one as a customer
+          </Link>
+        )}
+        {isLead && (
+          <Link to="/setup/start" className="quiet-link">
+            First steps of the house
+          </Link>
+        )}
+        <Link to="/shelves" className="quiet-link">
+          See the shelves
+        </Link>
+      </p>
+    </div>
+  );
 }
 
 function Nothing({ filtered, list }: { filtered: boolean; list: "us" | "customer" }) {

@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { Controller, useWatch } from "react-hook-form";
 import * as zm from "zod/mini";
-import { newReplySchema, replyParts } from "#core/forms/library";
+import { begunReplySchema, replyParts } from "#core/forms/library";
 import { z } from "zod";
 import { wordsToKeep } from "#server/answering/keep";
 import { findReply } from "#server/access/replies";
@@ -16,6 +16,7 @@ import { FormProblem, taken, useFormOf } from "../ui/form";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { useAct } from "../ui/act";
 import type { Route } from "./+types/new";
+import { starters } from "./starters";
 import { KeptWords } from "./tokens/kept-words";
 import { idInPath } from "#server/edge";
 import { sameWords, Select } from "../ui/select";
@@ -29,17 +30,22 @@ const query = z.object({
   message: number,
 });
 
+const MOST_OF_YOUNG = 10;
+
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
   const asked = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
   return loaderResult(async () => {
     const source =
       asked.case !== null ? { case: asked.case } : asked.message !== null ? { message: asked.message } : null;
+    const shelves = await listShelves(em, viewer);
     const copied = asked.from ? await findReply(em, viewer, asked.from) : null;
     return {
       asked,
       source,
-      shelves: await listShelves(em, viewer),
+      shelves,
+      // A house that has few replies is given some to begin with.
+      isYoung: shelves.reduce((sum, one) => sum + one.replies, 0) < MOST_OF_YOUNG,
       copied: copied && { key: copied.key, title: copied.title, shelf: copied.shelf.key },
       kept: source && (await wordsToKeep(em, viewer, source, now)),
     };
@@ -50,12 +56,19 @@ const made = zm.object({ key: zm.string() });
 
 /** Begins a reply: from nothing, from another one, or from an answer that was written. */
 export default function NewReply({ loaderData }: Route.ComponentProps) {
-  const { asked, source, shelves, copied, kept } = loaderData;
+  const { asked, source, shelves, copied, kept, isYoung } = loaderData;
   const own = shelves.find((shelf) => shelf.mine);
-  const form = useFormOf(newReplySchema, {
+  const form = useFormOf(begunReplySchema, {
     title: asked.title || (copied ? `${copied.title}, another` : (kept?.subject ?? "")),
-    shelf: asked.shelf || copied?.shelf || own?.key || (shelves[0]?.key ?? ""),
+    // The first replies of a house are for all of it.
+    shelf:
+      asked.shelf ||
+      copied?.shelf ||
+      (isYoung && shelves.find((one) => !one.mine && one.mayPublish)?.key) ||
+      own?.key ||
+      (shelves[0]?.key ?? ""),
     part: "answer",
+    words: "",
   });
   const { errors, isSubmitting } = form.formState;
   const shelf = useWatch({ control: form.control, name: "shelf" });
@@ -73,13 +86,17 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
     [kept, refused],
   );
 
-  const create = form.handleSubmit(async (reply) => {
+  const create = form.handleSubmit(async ({ words, ...reply }) => {
     const found = kept?.found.map(({ from, words }, index) => ({
       from,
       words,
       accepted: !refused.has(index),
     }));
-    const body = source ? { source, reply, found } : { reply, from: copied?.key ?? null };
+    const body = source
+      ? { source, reply, found }
+      : copied
+        ? { reply, from: copied.key }
+        : { reply: { ...reply, words } };
     const done = await act("/replies/create", body, made);
     if (taken(form, done) && done.ok) await navigate(`/replies/${done.data.key}`);
   });
@@ -96,7 +113,11 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
         {kept ? "Keep this answer on a shelf" : copied ? `Begin from “${copied.title}”` : "Write a reply"}
       </h1>
       <div className="mt-5 grid gap-x-12 gap-y-6 lg:grid-cols-[22rem_minmax(0,1fr)]">
-        <form className="flex flex-col gap-5" noValidate onSubmit={(event) => void create(event)}>
+        <form
+          className="flex flex-col gap-5 lg:col-start-1"
+          noValidate
+          onSubmit={(event) => void create(event)}
+        >
           <Field label="Title" hint="What a colleague would look for" problem={errors.title?.message}>
             {(attributes) => <input {...attributes} autoFocus {...form.register("title")} />}
           </Field>
@@ -147,13 +168,48 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
           <Button type="submit" keys="Enter" disabled={isSubmitting}>
             Go on to its words
           </Button>
-          {!kept && !copied && (
-            <p className="text-sm text-soft">
-              HTML, Markdown or plain text can be pasted on the next page; what comes from an office program
-              is cleaned.
-            </p>
-          )}
         </form>
+        {!kept && !copied && (
+          <div className="flex max-w-2xl flex-col gap-5 lg:col-start-2 lg:row-start-1">
+            <Field
+              label="Words that you have already"
+              hint="Plain text or Markdown. HTML and what comes from an office program is pasted on the next page."
+              problem={errors.words?.message}
+            >
+              {(attributes) => (
+                <textarea
+                  {...attributes}
+                  rows={9}
+                  className={`${attributes.className} font-serif`}
+                  {...form.register("words")}
+                />
+              )}
+            </Field>
+            {isYoung && (
+              <section aria-label="Start from one of ours">
+                <h2 className="font-semibold">Or start from one of ours, and change it</h2>
+                <ul className="mt-1.5">
+                  {starters.map((starter) => (
+                    <li key={starter.title} className="border-t border-line py-2">
+                      <button
+                        type="button"
+                        className="quiet-link"
+                        onClick={() => {
+                          form.setValue("part", starter.part);
+                          form.setValue("words", starter.words);
+                          form.setValue("title", starter.title, { shouldValidate: true });
+                        }}
+                      >
+                        {starter.title}
+                      </button>{" "}
+                      <span className="text-sm text-soft">{starter.part}</span>
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            )}
+          </div>
+        )}
         {kept && shown && (
           <div className="grid gap-8 xl:grid-cols-2">
             <KeptWords found={kept.found} refused={refused} onRefuse={setRefused} />

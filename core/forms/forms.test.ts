@@ -1,5 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { safeParse } from "zod/mini";
+import { addressOf } from "./outside";
+import { houseSchema } from "./house";
 import { ownDetailsSchema, passwordField, teamSchema } from "./people";
 import { filingSchema, newReplySchema, shelfSchema, type FilingInput } from "./library";
 
@@ -95,5 +97,28 @@ describe("what is wrong with a form is said in words, at its field", () => {
       ["mailbox", "Write an email address, as in maren@example.com"],
       ["answerWithin", "At least 5 minutes"],
     ]);
+  });
+
+  test("a house has letters before its numbers, and languages by their tags", () => {
+    const house = {
+      name: "Sollen",
+      casePrefix: " sf ",
+      timeZone: "UTC",
+      languages: ["en", "pt-BR"],
+      region: "GB",
+    };
+    expect(safeParse(houseSchema, house).data).toMatchObject({ casePrefix: "SF" });
+    expect(said(houseSchema, { ...house, casePrefix: "S1", languages: [], region: "Gb" })).toEqual([
+      ["casePrefix", "One to six letters, as SF in SF-20417"],
+      ["languages", "Choose a language at least"],
+      ["region", "Choose a country of the list"],
+    ]);
+    expect(said(houseSchema, { ...house, languages: ["english please"] })).toHaveLength(1);
+  });
+
+  test("an invented customer has an address of a domain that nobody has", () => {
+    expect(addressOf("  Søren Åkerblöm-Ñandú! ")).toMatch(/^s.*ren\.akerblom\.nandu@example\.org$/);
+    expect(addressOf("…")).toBe("");
+    expect(addressOf("x".repeat(200))).toBe(`${"x".repeat(64)}@example.org`);
   });
 });

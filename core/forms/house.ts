@@ -1,5 +1,21 @@
 import * as z from "zod/mini";
+import { isLanguageTag } from "../language/tag";
 import { words } from "./fields";
+import { zoneField } from "./people";
+
+/** The house itself. */
+export const houseSchema = z.strictObject({
+  name: words(200, "Write the name that letters are to print"),
+  casePrefix: z
+    .string()
+    .check(z.trim(), z.toUpperCase(), z.regex(/^[A-Z]{1,6}$/, "One to six letters, as SF in SF-20417")),
+  timeZone: zoneField,
+  languages: z
+    .array(z.string().check(z.refine(isLanguageTag, "A language by its tag, as in de or pt-BR")))
+    .check(z.minLength(1, "Choose a language at least"), z.maxLength(50, "At most 50 languages")),
+  region: z.nullable(z.string().check(z.regex(/^[A-Z]{2}$/, "Choose a country of the list"))),
+});
+export type HouseInput = z.infer<typeof houseSchema>;
 
 /** Kinds of a value that the house keeps or adds to its cases. */
 export const houseTypes = ["text", "long_text", "number", "money", "date", "yes_no", "link"] as const;

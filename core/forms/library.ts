@@ -32,6 +32,9 @@ export const newReplySchema = z.strictObject({
 });
 export type NewReply = z.infer<typeof newReplySchema>;
 
+/** A reply that is begun from words that somebody has already, in Markdown or as plain text. */
+export const begunReplySchema = z.extend(newReplySchema, { words: words(100_000) });
+
 /** A word by which replies are put together. */
 export const tagField = words(80, "A tag is a word or two");
 

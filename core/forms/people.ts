@@ -32,7 +32,7 @@ const isZone = (zone: string) => {
 };
 
 /** An IANA time zone. */
-const zoneField = z
+export const zoneField = z
   .string()
   .check(z.minLength(1, "Choose a time zone"), z.refine(isZone, "Choose a time zone of the list"));
 
@@ -48,7 +48,7 @@ export const ownDetailsSchema = z.strictObject({ ...names, ...printed, timeZone:
 export type OwnDetails = z.infer<typeof ownDetailsSchema>;
 
 /** An address of mail, in lower case. */
-const addressField = z
+export const addressField = z
   .string()
   .check(
     z.trim(),

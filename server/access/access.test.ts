@@ -22,8 +22,14 @@ beforeAll(async () => {
   viewers = {
     agent: house.bram,
     curator: house.maren,
-    otherTeam: { ...house.bram, id: house.maren.id, teamId: other.id, teamName: "Freight" },
-    otherCurator: { ...house.maren, teamId: other.id, teamName: "Freight" },
+    otherTeam: {
+      ...house.bram,
+      id: house.maren.id,
+      teamId: other.id,
+      teams: [other.id],
+      teamName: "Freight",
+    },
+    otherCurator: { ...house.maren, teamId: other.id, teams: [other.id], teamName: "Freight" },
   };
   const desk = em.getReference(Team, house.bram.teamId);
   const shelves = [

@@ -7,7 +7,11 @@ import { includesRole, type Viewer } from "../people/viewer";
 
 /** The values of a viewer that the conditions of `server/db/access-rule.ts` ask for. */
 export function accessParameters(viewer: Viewer): AccessParameters {
-  return { person: viewer.id, teams: viewer.teams, curator: includesRole(viewer.role, "curator") };
+  return {
+    person: viewer.id,
+    teams: `{${viewer.teams.join()}}`,
+    curator: includesRole(viewer.role, "curator"),
+  };
 }
 
 /** Whether a person may publish to a shelf, and change and retire what stands on it. */

@@ -9,17 +9,17 @@ import { named } from "./sql";
  * them, are also the shared shelves of other teams by curators. A personal shelf is its owner's alone.
  */
 export const USABLE_SHELF = `(s.audience = 'everyone' or (s.audience = 'owner' and s.owner_id = :person)
-  or (s.audience = 'teams' and exists (select 1 from shelf_teams st where st.shelf_id = s.id and st.team_id = any(:teams))))`;
+  or (s.audience = 'teams' and exists (select 1 from shelf_teams st where st.shelf_id = s.id and st.team_id = any(:teams::int[]))))`;
 
 export const READABLE_SHELF = `(${USABLE_SHELF} or (:curator and s.audience <> 'owner'))`;
 
 /** Before a reply was ever published only its owner and curators see it. */
 export const READABLE_REPLY = `(${READABLE_SHELF} and (r.state in ('shelved', 'retired') or r.owner_id = :person or :curator))`;
 
-/** The values that the conditions ask for. */
+/** The values that the conditions ask for; teams as an array literal of PostgreSQL, for the ORM takes an array apart. */
 // A type and no interface: it goes where values by name go.
 // eslint-disable-next-line @typescript-eslint/consistent-type-definitions
-export type AccessParameters = { person: number; teams: number[]; curator: boolean };
+export type AccessParameters = { person: number; teams: string; curator: boolean };
 
 /** The filter `readableShelf` of shelves. */
 export function readableShelf(given: AccessParameters): FilterQuery<object> {

@@ -2,7 +2,7 @@ import { reasonOf } from "#core/text/reason";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { CustomerAddress } from "../db/entities/customers";
-import { Team } from "../db/entities/people";
+import { Person, Team } from "../db/entities/people";
 import { environment } from "../environment";
 import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
@@ -94,11 +94,32 @@ export async function correspondents(
   };
 }
 
-const MOST_PEOPLE = 60;
+/** Most that are listed at once. */
+export const MOST_PEOPLE = 1000;
 
-/** Customers with an email address: those with mail first, then by name; or those who are like a text. */
-export async function outsidePeople(em: EntityManager, text: string): Promise<OutsidePerson[]> {
-  const mailboxes = await askFor(z.array(mailboxSchema), "/mailboxes");
+/**
+ * Colleagues have mailboxes outside, too, with what opens the door for them: each reads their own alone.
+ * @throws NotFound for a mailbox of somebody else’s of the house
+ */
+async function refuseColleagues(em: EntityManager, viewer: Viewer, addresses: string[]): Promise<void> {
+  const others = await em.count(Person, {
+    email: { $in: addresses.map((one) => one.toLowerCase()) },
+    id: { $ne: viewer.id },
+  });
+  if (others > 0) throw new NotFound("That mailbox is a colleague’s own");
+}
+
+/** Customers with an email address, and the viewer’s own: those with mail first, then by name; or those who are like a text. */
+export async function outsidePeople(
+  em: EntityManager,
+  viewer: Viewer,
+  text: string,
+): Promise<OutsidePerson[]> {
+  const colleagues = await em.find(Person, { id: { $ne: viewer.id } }, { fields: ["email"] });
+  const closed = new Set(colleagues.map((one) => one.email));
+  const mailboxes = (await askFor(z.array(mailboxSchema), "/mailboxes")).filter(
+    (one) => !closed.has(one.address.toLowerCase()),
+  );
   const like = `%${text.trim().replace(/[\\%_]/g, "\\$&")}%`;
   const people = await query<{ address: string; name: string }>(
     em,
@@ -119,28 +140,46 @@ export async function outsidePeople(em: EntityManager, text: string): Promise<Ou
         !people.some((person) => person.address === one.address) &&
         one.address.includes(text.trim().toLowerCase()),
     )
-    .map((one) => ({ address: one.address, name: one.address, messages: one.messages, latest: one.latest }));
+    .map((one) => ({
+      address: one.address,
+      name: one.address.toLowerCase() === viewer.email ? viewer.name : one.address,
+      messages: one.messages,
+      latest: one.latest,
+    }));
   return [...listed, ...strangers].sort(
     (a, b) => (b.latest ?? "").localeCompare(a.latest ?? "") || a.name.localeCompare(b.name),
   );
 }
 
-/** The messages in a mailbox, latest first. */
-export async function mailbox(address: string): Promise<OutsideMail[]> {
+/** The messages in a mailbox, latest first. @throws NotFound for a colleague’s */
+export async function mailbox(em: EntityManager, viewer: Viewer, address: string): Promise<OutsideMail[]> {
+  await refuseColleagues(em, viewer, [address]);
   return askFor(z.array(mailSchema), `/mailboxes/${encodeURIComponent(address)}`);
 }
 
 /** A message with its raw source. @throws NotFound */
-export async function outsideMail(id: string): Promise<OpenedMail & { raw: string }> {
+export async function outsideMail(
+  em: EntityManager,
+  viewer: Viewer,
+  id: string,
+): Promise<OpenedMail & { raw: string }> {
   const [mail, raw] = await Promise.all([
     askFor(openedSchema, `/messages/${encodeURIComponent(id)}`),
     ask(`/messages/${encodeURIComponent(id)}/raw`),
   ]);
+  await refuseColleagues(em, viewer, mail.to);
   return { ...mail, raw: await raw.text() };
 }
 
 /** An attachment as it arrived. @throws NotFound */
-export async function outsideAttachment(id: string, index: number): Promise<Response> {
+export async function outsideAttachment(
+  em: EntityManager,
+  viewer: Viewer,
+  id: string,
+  index: number,
+): Promise<Response> {
+  const { to } = await askFor(mailSchema, `/messages/${encodeURIComponent(id)}`);
+  await refuseColleagues(em, viewer, to);
   return ask(`/messages/${encodeURIComponent(id)}/attachments/${index}`);
 }
 

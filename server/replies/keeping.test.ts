@@ -360,7 +360,7 @@ describe("shelves", () => {
     expect(await titles(house.maren, "q=lorries")).toEqual(["Lorries"]);
     expect(await offered(house.maren, "lorries")).toEqual([]);
     expect(await titles(house.bram, "q=lorries")).toEqual([]);
-    expect(await offeredSoon({ ...house.bram, teamId: id }, "lorries")).toEqual([key]);
+    expect(await offeredSoon({ ...house.bram, teamId: id, teams: [id] }, "lorries")).toEqual([key]);
   });
 });
 

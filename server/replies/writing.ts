@@ -1,4 +1,6 @@
 import type { NewReply } from "#core/forms/library";
+import { readMarkdown } from "#core/formats/markdown";
+import type { Doc } from "#core/document/types";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { WriterFinding } from "#core/checks/writing";
 import { emptyDocument } from "#core/document/schema";
@@ -109,7 +111,7 @@ export async function mergeOnto(
 }
 
 /** Where a new reply's words come from: nowhere, another reply, or words that were written. */
-export type StartFrom = { reply: string } | { content: ContentInput } | null;
+export type StartFrom = { reply: string } | { content: ContentInput } | { words: string } | null;
 
 /**
  * Begins a reply as a working copy of the viewer's; nobody else uses it before it is published.
@@ -166,7 +168,11 @@ export async function createReply(
       ? asInput(copied)
       : from && "content" in from
         ? from.content
-        : blankContent(input.title, house.language.split("-")[0] ?? "en");
+        : blankContent(
+            input.title,
+            house.language.split("-")[0] ?? "en",
+            from && "words" in from ? readWords(from.words) : emptyDocument(),
+          );
     await storeContent(inner, viewer, version, { ...content, title: input.title });
     reply.currentVersionId = version.id;
     return reply.key;
@@ -187,13 +193,21 @@ async function readableContent(em: EntityManager, viewer: Viewer, reply: ReplyAc
   return content;
 }
 
-function blankContent(title: string, language: string): ContentInput {
+/** The document of words that somebody has. @throws Unusable with the place that cannot be read */
+function readWords(words: string): Doc {
+  const { doc, problems } = readMarkdown(words);
+  const [first] = problems;
+  if (first) throw new Unusable(`Line ${first.line}: ${first.message}`, "words");
+  return doc;
+}
+
+function blankContent(title: string, language: string, document: Doc): ContentInput {
   return {
     title,
     useTemplateSubject: false,
     blanks: {},
     passages: {},
-    variants: [{ language, title: null, subject: null, document: emptyDocument(), original: null }],
+    variants: [{ language, title: null, subject: null, document, original: null }],
     files: [],
   };
 }

@@ -174,11 +174,17 @@ describe("a password", () => {
 describe("a colleague", () => {
   test("is changed by a lead, and in several teams has the cases and shelves of each", async () => {
     const colleague = await arrived();
-    const freight = await saveTeam(em(), lead, null, {
-      name: "Freight",
-      mailbox: "freight@example.com",
-      answerWithin: 60,
-    });
+    const freight = await saveTeam(
+      em(),
+      lead,
+      null,
+      {
+        name: "Freight",
+        mailbox: "freight@example.com",
+        answerWithin: 60,
+      },
+      now,
+    );
     const read = async () => readColleague(em(), lead, colleague.id, now);
     const { name, firstName, email, role, title, phone, team } = await read();
     const input = {
@@ -314,15 +320,17 @@ describe("teams", () => {
   const input = { name: "Lost things", mailbox: "lost@example.com", answerWithin: 240 };
 
   test("are made, changed and removed by leads, each with a name and an address of its own", async () => {
-    await expect(saveTeam(em(), house.bram, null, input)).rejects.toThrow(NotAllowed);
-    const id = await saveTeam(em(), lead, null, input);
-    await expect(saveTeam(em(), lead, null, { ...input, mailbox: "b@example.com" })).rejects.toMatchObject({
+    await expect(saveTeam(em(), house.bram, null, input, now)).rejects.toThrow(NotAllowed);
+    const id = await saveTeam(em(), lead, null, input, now);
+    await expect(
+      saveTeam(em(), lead, null, { ...input, mailbox: "b@example.com" }, now),
+    ).rejects.toMatchObject({
       at: "name",
     });
-    await expect(saveTeam(em(), lead, null, { ...input, name: "Found" })).rejects.toMatchObject({
+    await expect(saveTeam(em(), lead, null, { ...input, name: "Found" }, now)).rejects.toMatchObject({
       message: "That is the address of Lost things",
     });
-    await saveTeam(em(), lead, id, { ...input, name: "Lost and found" });
+    await saveTeam(em(), lead, id, { ...input, name: "Lost and found" }, now);
     expect((await listTeams(em())).find((one) => one.id === id)).toMatchObject({
       name: "Lost and found",
       people: 0,
@@ -333,7 +341,7 @@ describe("teams", () => {
   });
 
   test("stay while they have cases", async () => {
-    const id = await saveTeam(em(), lead, null, input);
+    const id = await saveTeam(em(), lead, null, input, now);
     const { id: subject } = await testCase(em());
     await em().nativeUpdate(Case, { id: subject }, { team: id });
     await expect(removeTeam(em(), lead, id)).rejects.toThrow("has cases");

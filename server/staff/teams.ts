@@ -3,6 +3,7 @@ import type { TeamInput } from "#core/forms/people";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
+import { doStep } from "../house/steps";
 import { requireRole, type Viewer } from "../people/viewer";
 
 /** A team as the setup shows it. */
@@ -42,9 +43,11 @@ export async function saveTeam(
   viewer: Viewer,
   id: number | null,
   input: TeamInput,
+  now: Date,
 ): Promise<number> {
   requireRole(viewer, "lead");
   return em.transactional(async (inner) => {
+    await doStep(inner, viewer, "team", now);
     const others = await inner.find(Team, id === null ? {} : { id: { $ne: id } });
     if (others.some((one) => one.name.toLowerCase() === input.name.toLowerCase()))
       throw new Unusable("Another team is called that", "name");

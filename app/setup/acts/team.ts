@@ -12,10 +12,10 @@ const asked = z.strictObject({ ...teamSchema.shape, id: idSchema.nullable() });
 
 /** Makes a team, or changes one. */
 export async function action(args: Route.ActionArgs) {
-  const { viewer, em } = await signedIn(args);
+  const { viewer, em, now } = await signedIn(args);
   return actionResult(async () => {
     const { id, ...input } = await readBody(args.request, asked);
-    return { id: await saveTeam(em, viewer, id, input) };
+    return { id: await saveTeam(em, viewer, id, input, now) };
   });
 }
 

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { keepAnswer, keepSchema } from "#server/answering/keep";
-import { newReplySchema } from "#core/forms/library";
+import { begunReplySchema, newReplySchema } from "#core/forms/library";
 import { createReply } from "#server/replies/writing";
 import { actionResult } from "#server/web/results";
 import { readBody } from "#server/web/body";
@@ -10,6 +10,7 @@ import type { Route } from "./+types/create";
 
 const body = z.union([
   z.strictObject({ reply: newReplySchema, from: z.string().max(200).nullable() }),
+  z.strictObject({ reply: begunReplySchema }),
   keepSchema,
 ]);
 
@@ -19,6 +20,10 @@ export async function action(args: Route.ActionArgs) {
   return actionResult(async () => {
     const asked = await readBody(args.request, body);
     if ("source" in asked) return { key: await keepAnswer(em, viewer, asked, now) };
+    if (!("from" in asked)) {
+      const { words, ...reply } = asked.reply;
+      return { key: await createReply(em, viewer, reply, words === "" ? null : { words }, now) };
+    }
     const from = asked.from === null ? null : { reply: asked.from };
     return { key: await createReply(em, viewer, asked.reply, from, now) };
   });

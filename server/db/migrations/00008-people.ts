@@ -35,6 +35,10 @@ export class Migration00008People extends Migration {
     this.addSql(
       `alter table "setup_steps" add constraint "setup_steps_person_id_foreign" foreign key ("person_id") references "people" ("id") on update cascade on delete set null`,
     );
+    // A house that is at work was set up.
+    this.addSql(
+      `insert into "setup_steps" select s, 'done', null, now() from unnest(array['house', 'team', 'people', 'shelf', 'reply', 'mail']) s where exists (select 1 from "house")`,
+    );
     // Cases that go to a colleague say so in their history.
     this.addSql(`alter table "case_events" drop constraint "case_events_kind_check"`);
     this.addSql(
