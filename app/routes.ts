@@ -59,7 +59,7 @@ export default [
   route("setup/save-team", "setup/acts/team.ts"),
   route("setup/teams/:id/remove", "setup/acts/remove-team.ts"),
   route("setup/new-field", "setup/acts/new-field.ts"),
-  route("setup/fields/:key/remove", "setup/acts/remove-field.ts"),
+  route("setup/fields/:of/:key/remove", "setup/acts/remove-field.ts"),
   route("setup/new-fact", "setup/acts/new-fact.ts"),
   route("setup/facts/:key/set", "setup/acts/set-fact.ts"),
   route("setup/facts/:key/preview", "setup/acts/preview-fact.ts"),

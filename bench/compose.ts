@@ -1,4 +1,5 @@
 import Handlebars from "handlebars";
+import { ferryDetails } from "../demo/details";
 import { marked } from "marked";
 import { secondLook } from "#core/checks/second-look";
 import { compose, type ComposeInput } from "#core/compose/compose";
@@ -90,7 +91,7 @@ const input: ComposeInput = {
   context,
   channel: "email",
   language: "en-GB",
-  tokens: catalogue(),
+  tokens: catalogue({ details: ferryDetails }),
   patterns: re2Patterns,
   signature: null,
   stationery: null,

@@ -3,6 +3,7 @@ import { z } from "zod";
 import { lint } from "#core/checks/lint";
 import { channels } from "#core/formats/library";
 import { isLanguageTag } from "#core/language/tag";
+import { ferryDetails } from "../demo/details";
 import { Failure } from "./failure";
 import { readLibrary } from "./read";
 import { rank } from "./rank";
@@ -89,7 +90,9 @@ async function run([verb, ...args]: string[]): Promise<string[]> {
       return [JSON.stringify(await render(read(renderOptions, args)), null, 2)];
     case "lint": {
       const { library, problems } = await readLibrary(read(lintOptions, args).library);
-      return lint(library, problems, new Date().toISOString()).map((finding) => JSON.stringify(finding));
+      return lint(library, problems, ferryDetails, new Date().toISOString()).map((finding) =>
+        JSON.stringify(finding),
+      );
     }
     case "user": {
       const [act, ...options] = args;

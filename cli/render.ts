@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { secondLook } from "#core/checks/second-look";
+import { ferryDetails } from "../demo/details";
 import { libraryTokens } from "#core/checks/lint";
 import { compose } from "#core/compose/compose";
 import { re2Patterns } from "#core/conditions/re2";
@@ -37,7 +38,7 @@ export async function render(options: RenderOptions): Promise<object> {
     : {};
   const [fallback] = reply.variants;
   const variant = reply.variants.find((one) => one.language === options.language) ?? fallback;
-  const tokens = new Map([...ownCaseFields(context.case), ...libraryTokens(library)]);
+  const tokens = new Map([...ownCaseFields(context.case), ...libraryTokens(library, ferryDetails)]);
   const facts = Object.entries(library.houseFacts).map(([key, fact]) => [key, fact.value] as const);
   const whole = { ...context, house: { ...Object.fromEntries(facts), ...context.house } };
   const slip = {

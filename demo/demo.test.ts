@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { ferryDetails } from "./details";
 import { lint } from "#core/checks/lint";
 import { readDemo } from "./read";
 import { clockTime } from "./time";
@@ -41,7 +42,9 @@ describe("the demo", () => {
 
   test("has a library without findings but a fact for the stationery and bookings without a new sailing", async () => {
     const { library } = await readDemo();
-    const messages = lint(library, [], new Date().toISOString()).map((finding) => finding.message);
+    const messages = lint(library, [], ferryDetails, new Date().toISOString()).map(
+      (finding) => finding.message,
+    );
     expect([...new Set(messages)]).toEqual([
       "The ship of the new sailing may be missing (not every booking says it), and nothing stands in for it",
       "The new sailing may be missing (not every booking says it), and nothing stands in for it",

@@ -4,13 +4,14 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { nameKey } from "#core/checks/names";
 import { steps } from "#core/forms/steps";
 import { readMarkdown } from "#core/formats/markdown";
-import { CaseField } from "#server/db/entities/cases";
+import { CaseField, DetailField } from "#server/db/entities/cases";
 import { Customer, CustomerAddress, Organisation } from "#server/db/entities/customers";
 import { Reply, Signature, Stationery, UsualReply } from "#server/db/entities/library";
 import { House, Person, SetupStep, Team } from "#server/db/entities/people";
 import { hashPassword } from "#server/people/password";
 import { importLibrary } from "#server/replies/import";
 import { ensureOwnShelf } from "#server/replies/shelves";
+import { ferryDetails } from "./details";
 import { find } from "./find";
 import { readDemo, readLibraryAttachment } from "./read";
 import type { DemoBooking } from "./schema";
@@ -51,6 +52,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   for (const step of steps) em.create(SetupStep, { step, state: "done", person: null, at: now });
   for (const [position, field] of demo.house.case_fields.entries())
     em.create(CaseField, { ...field, position });
+  for (const [position, field] of ferryDetails.entries()) em.create(DetailField, { ...field, position });
   await importLibrary(
     em,
     demo.library,

@@ -191,7 +191,7 @@ test("signing in and filtering work before any script has loaded", async ({ brow
   await page.getByLabel("Email").fill("nobody@example.com");
   await page.getByLabel("Password").fill("wrong wrong");
   await page.getByRole("button", { name: "Sign in" }).click();
-  await expect(page.getByRole("alert")).toContainText("do not belong together");
+  await expect(page.getByRole("alert")).toContainText("do not match");
   await page.getByLabel("Email").fill("nele@example.com");
   await page.getByLabel("Password").fill("kittiwake");
   await page.getByRole("button", { name: "Sign in" }).click();

@@ -6,7 +6,16 @@ import { Disclosure } from "../ui/disclosure";
 import { Select, type Option } from "../ui/select";
 
 /** What the simulated outside does wrong, to see how the program bears it. */
-export function FaultSwitches({ faults, problem }: { faults: Faults; problem: string | null }) {
+export function FaultSwitches({
+  faults,
+  problem,
+  hasBookings,
+}: {
+  faults: Faults;
+  problem: string | null;
+  /** Whether the house asks the booking system at all. */
+  hasBookings: boolean;
+}) {
   const calm = faults.mail === "fine" && faults.bookings === "fine" && faults.bookingDelay < 1000;
   return (
     <Disclosure
@@ -22,25 +31,34 @@ export function FaultSwitches({ faults, problem }: { faults: Faults; problem: st
       >
         <label htmlFor="fault-mail">Mail server</label>
         <Choice key={faults.mail} id="fault-mail" name="mail" now={faults.mail} options={MAIL} />
-        <label htmlFor="fault-bookings">Bookings</label>
-        <Choice
-          key={faults.bookings}
-          id="fault-bookings"
-          name="bookings"
-          now={faults.bookings}
-          options={BOOKINGS}
-        />
-        <label htmlFor="fault-delay">after, ms</label>
-        <input
-          id="fault-delay"
-          name="bookingDelay"
-          type="number"
-          min={0}
-          max={60_000}
-          defaultValue={faults.bookingDelay}
-          key={faults.bookingDelay}
-          className="lined-field"
-        />
+        {hasBookings ? (
+          <>
+            <label htmlFor="fault-bookings">Bookings</label>
+            <Choice
+              key={faults.bookings}
+              id="fault-bookings"
+              name="bookings"
+              now={faults.bookings}
+              options={BOOKINGS}
+            />
+            <label htmlFor="fault-delay">after, ms</label>
+            <input
+              id="fault-delay"
+              name="bookingDelay"
+              type="number"
+              min={0}
+              max={60_000}
+              defaultValue={faults.bookingDelay}
+              key={faults.bookingDelay}
+              className="lined-field"
+            />
+          </>
+        ) : (
+          <>
+            <input type="hidden" name="bookings" value={faults.bookings} />
+            <input type="hidden" name="bookingDelay" value={faults.bookingDelay} />
+          </>
+        )}
         {problem && <p className="col-span-2 text-stop">{problem}</p>}
         <Button type="submit" look="quiet" className="justify-self-start">
           Make it so

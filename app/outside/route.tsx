@@ -1,6 +1,7 @@
 import { data, Form, NavLink, Outlet, useSubmit } from "react-router";
 import { z } from "zod";
 import { MOST_PEOPLE, outsidePeople, readFaults, writeFaults } from "#server/outside/mailboxes";
+import { settingsOf } from "#server/house/settings";
 import { loaderResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
@@ -23,6 +24,7 @@ export async function loader(args: Route.LoaderArgs) {
     people: await outsidePeople(em, viewer, text),
     faults: await readFaults(),
     most: MOST_PEOPLE,
+    hasBookings: (await settingsOf(em)).details.length > 0,
   }));
 }
 
@@ -36,7 +38,7 @@ export async function action(args: Route.ActionArgs) {
 }
 
 export default function Outside({ loaderData, actionData }: Route.ComponentProps) {
-  const { people, text, faults, most } = loaderData;
+  const { people, text, faults, most, hasBookings } = loaderData;
   const submit = useSubmit();
   return (
     <div className="grid grow gap-5 px-5 md:grid-cols-[19rem_1fr]">
@@ -91,7 +93,7 @@ export default function Outside({ loaderData, actionData }: Route.ComponentProps
           )}
         </ul>
         <Invent />
-        <FaultSwitches faults={faults} problem={actionData?.problem ?? null} />
+        <FaultSwitches hasBookings={hasBookings} faults={faults} problem={actionData?.problem ?? null} />
       </aside>
       <main className="min-w-0 bg-sheet">
         <Outlet />

@@ -30,28 +30,38 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
       <p className="mt-1 text-soft">
         What your cases say beyond the usual. Every field can be used in replies at once.
       </p>
-      <ul className="mt-4 max-w-2xl">
-        {fields.map((field) => (
-          <li key={field.key} className="flex items-baseline gap-4 border-b border-line py-2">
-            <span className="font-semibold">{field.label}</span>
-            <code className="text-sm text-soft">{`{$case.${field.key}}`}</code>
-            <span className="text-sm text-soft">{field.type.replace("_", " ")}</span>
-            <span className="ml-auto text-sm text-soft">
-              {field.uses === 0 ? (
-                <button
-                  type="button"
-                  className="quiet-link"
-                  onClick={() => void send(`fields/${field.key}/remove`, {}, "It is gone.")}
-                >
-                  take away
-                </button>
-              ) : (
-                `used by ${counted(field.uses, "reply", "replies")}`
-              )}
-            </span>
-          </li>
-        ))}
-      </ul>
+      {(["case", "booking"] as const).map((of) => {
+        const listed = fields.filter((field) => field.of === of);
+        return listed.length === 0 ? null : (
+          <section key={of} aria-label={OF[of]}>
+            <h2 className="mt-6 font-bold">{OF[of]}</h2>
+            <ul className="mt-1 max-w-2xl">
+              {listed.map((field) => (
+                <li key={field.key} className="flex items-baseline gap-4 border-b border-line py-2">
+                  <span className="font-semibold">{field.label}</span>
+                  <code className="text-sm text-soft">{`{$${of}.${field.key}}`}</code>
+                  <span className="text-sm text-soft">{field.type.replace("_", " ")}</span>
+                  <span className="ml-auto text-sm text-soft">
+                    {field.uses === 0 ? (
+                      <button
+                        type="button"
+                        className="quiet-link"
+                        onClick={() =>
+                          void send(`fields/${of}/${field.key}/remove`, {}, `${field.label} is removed.`)
+                        }
+                      >
+                        Remove
+                      </button>
+                    ) : (
+                      `used by ${counted(field.uses, "reply", "replies")}`
+                    )}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
       {fields.length === 0 && (
         <p className="mt-6 font-serif text-lg text-soft">Cases have only the usual fields.</p>
       )}
@@ -61,8 +71,10 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
   );
 }
 
+const OF = { case: "Of the case", booking: "Of its booking, as the booking system tells it" } as const;
+
 function NewField() {
-  const form = useFormOf(newFieldSchema, { label: "", type: "text" });
+  const form = useFormOf(newFieldSchema, { label: "", type: "text", of: "case" });
   const { act } = useSave("/setup");
   const { errors } = form.formState;
   const add = form.handleSubmit(async (input) => {
@@ -98,7 +110,25 @@ function NewField() {
           )}
         />
       </label>
-      <Button type="submit">Add it</Button>
+      <label className="flex flex-col gap-1 text-sm">
+        Of
+        <Controller
+          control={form.control}
+          name="of"
+          render={({ field }) => (
+            <Select
+              className="lined-field text-base"
+              value={field.value ?? "case"}
+              options={[
+                ["case", "the case"],
+                ["booking", "its booking"],
+              ]}
+              onChange={field.onChange}
+            />
+          )}
+        />
+      </label>
+      <Button type="submit">Add field</Button>
       <FormProblem words={errors.root?.message} />
     </form>
   );

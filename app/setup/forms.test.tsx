@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, test } from "@jest/globals";
+import { ferryDetails } from "../../demo/details";
 import { act, cleanup, screen, waitFor, within } from "@testing-library/react";
 import type { Editor } from "@tiptap/core";
 import { readMarkdown } from "#core/formats/markdown";
@@ -13,7 +14,7 @@ import { SignatureForm } from "./signature-form";
 
 afterEach(cleanup);
 
-const tokens = ownTokensOnly(catalogue());
+const tokens = ownTokensOnly(catalogue({ details: ferryDetails }));
 const context = {
   now: "2026-11-26T10:00:00Z",
   time_zone: "Europe/Berlin",
@@ -54,7 +55,7 @@ describe("a signature", () => {
     await waitFor(() => expect(asked).toHaveLength(1));
     expect(asked[0]).toMatchObject({ to: "/setup/keep-signature", body: { team: null } });
     expect(JSON.stringify(asked[0]?.body)).toContain("Crossings");
-    expect(await screen.findByText("Kept.")).toBeVisible();
+    expect(await screen.findByText("Saved.")).toBeVisible();
     expect(button("Keep it")).toBeDisabled();
   });
 
@@ -101,7 +102,7 @@ describe("a stationery", () => {
     const { hand, asked } = showAtDesk(form);
     expect(await screen.findByTitle("A letter on this stationery")).toBeVisible();
     await hand.click(screen.getByRole("checkbox", { name: "as plain text" }));
-    expect(screen.getByText(/Your booking is confirmed/)).toBeVisible();
+    expect(screen.getByText(/all is well again/)).toBeVisible();
     await hand.click(button("no logo"));
     expect(screen.getByLabelText("a logo")).toBeInTheDocument();
     await hand.click(button("Keep it"));

@@ -23,6 +23,9 @@ interface Props {
   onChange: (doc: Doc) => void;
 }
 
+const isSure = (token: Token | undefined) =>
+  token !== undefined && isGuaranteed(token, { topics: [], withBooking: false });
+
 /** A few words with values and no blanks or conditions, as signatures and stationery have them, and how they read. */
 export function OwnWords({ label, doc, tokens, context, onChange }: Props) {
   const [first] = useState(doc ?? emptyDocument());
@@ -39,7 +42,7 @@ export function OwnWords({ label, doc, tokens, context, onChange }: Props) {
     return typeof value === "string" || typeof value === "number" ? String(value) : null;
   }).map((row) => ({
     ...row,
-    uncertain: isGuaranteed(row.name, { topics: [], withBooking: false }) ? null : row.uncertain,
+    uncertain: isSure(tokens.get(row.name)) ? null : row.uncertain,
   }));
   const openMenu = (one: Editor) => {
     const { left, bottom } = one.view.coordsAtPos(one.state.selection.from);

@@ -17,7 +17,7 @@ import { Checkbox } from "../ui/checkbox";
 import type { Token } from "#core/tokens/catalogue";
 
 const sample = readMarkdown(
-  "Your booking is confirmed.\n\nThe check-in closes 45 minutes before the ship sails.",
+  "Thank you for your message.\n\nWe have looked into it, and all is well again.",
 ).doc;
 
 /** What surrounds a team’s emails, and a letter on it. */
@@ -84,7 +84,7 @@ export function PaperForm({
         patterns: () => null,
         signature: null,
         stationery: paper,
-        subject: { from: "own", text: "Your booking" },
+        subject: { from: "own", text: "Your message" },
         threadSubject: null,
         caseNumber: "SF-20417",
         attachments: [],

@@ -87,7 +87,10 @@ export function ReplyPage(props: Props) {
   };
   const newPassage = () => {
     const id = freePassage(content.passages);
-    change((now) => ({ ...now, passages: { ...now.passages, [id]: { when: firstTest(now.blanks) } } }));
+    change((now) => ({
+      ...now,
+      passages: { ...now.passages, [id]: { when: firstTest(now.blanks, definitions.tokens) } },
+    }));
     return id;
   };
   /** Puts the definitions of pasted passages beside ours; an id that means something else here gets another. */

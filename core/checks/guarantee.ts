@@ -1,4 +1,5 @@
 import type { Condition } from "../conditions/condition";
+import type { Token } from "../tokens/catalogue";
 import type { TokenGroup } from "../tokens/context";
 
 /** What a reply is about: any case, or only some. */
@@ -19,28 +20,11 @@ const always = new Set([
   "agent.email",
 ]);
 
-/** Details that every booking has. */
-const everyBooking = new Set(
-  [
-    "reference",
-    "status",
-    "lead_name",
-    "sails_at",
-    "arrives_at",
-    "check_in_at",
-    "from",
-    "to",
-    "ship",
-    "fare",
-    "passengers",
-  ].map((key) => `booking.${key}`),
-);
-
 /** Whether a token surely has a value in the cases that a reply is about. House facts always do. */
-export function isGuaranteed(name: string, about: SubjectMatter): boolean {
+export function isGuaranteed({ name, always: isOfAll }: Token, about: SubjectMatter): boolean {
   if (name.startsWith("house.") || always.has(name)) return true;
   if (name === "case.topic") return about.topics.length > 0;
-  return about.withBooking && everyBooking.has(name);
+  return about.withBooking && isOfAll === true;
 }
 
 /** Why a token may have no value, in words for the writer. */

@@ -1,4 +1,5 @@
 import { expect, test } from "@jest/globals";
+import { ferryDetails } from "../../demo/details";
 import { readFolder } from "../formats/folder";
 import { lint } from "./lint";
 
@@ -7,7 +8,7 @@ const findings = (matter: string, body: string, extra: { path: string; text: str
     { path: "weather/a.md", text: `---\nid: a\ntitle: A\n${matter}---\n${body}\n` },
     ...extra,
   ]);
-  return lint(library, problems).map(({ code, message }) => `${code}: ${message}`);
+  return lint(library, problems, ferryDetails).map(({ code, message }) => `${code}: ${message}`);
 };
 
 test("a sound reply has no findings", () => {
@@ -44,7 +45,7 @@ test("text that cannot be read, with its place", () => {
       text: "---\nid: a\ntitle: A\n---\nfine\n\nat {$case.number :date length=$x} ok\n",
     },
   ]);
-  expect(lint(library, problems)[0]).toMatchObject({
+  expect(lint(library, problems, ferryDetails)[0]).toMatchObject({
     code: "unreadable",
     where: "weather/a.md",
     line: 7,

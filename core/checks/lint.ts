@@ -1,6 +1,6 @@
 import { re2Patterns } from "../conditions/re2";
 import type { Library, LibraryProblem, LibraryReply } from "../formats/library";
-import { catalogue, type OwnToken, type Token } from "../tokens/catalogue";
+import { catalogue, type DetailToken, type OwnToken, type Token } from "../tokens/catalogue";
 import { tokensUsed } from "./tokens-used";
 import { checkReply, type WrittenReply } from "./writing";
 
@@ -15,9 +15,9 @@ export interface LintFinding {
   column: number | null;
 }
 
-/** The tokens that a library's replies may use: the built-in ones and its own house facts. */
-export function libraryTokens(library: Library): ReadonlyMap<string, Token> {
-  return catalogue({ houseFacts: factsOf(library) });
+/** The tokens that a library's replies may use: the built-in ones, its own house facts and what outside systems tell. */
+export function libraryTokens(library: Library, details: DetailToken[]): ReadonlyMap<string, Token> {
+  return catalogue({ houseFacts: factsOf(library), details });
 }
 
 function factsOf(library: Library): OwnToken[] {
@@ -31,10 +31,21 @@ function factsOf(library: Library): OwnToken[] {
 
 /**
  * Looks through a library. Findings come in the order of its replies; reading problems first.
+ * @param details what outside systems tell of a case, for the library does not say it
  * @param now ISO 8601 instant, for dates that have passed; null to leave them
  */
-export function lint(library: Library, problems: LibraryProblem[], now: string | null = null): LintFinding[] {
-  const input = { tokens: libraryTokens(library), facts: factsOf(library), patterns: re2Patterns, now };
+export function lint(
+  library: Library,
+  problems: LibraryProblem[],
+  details: DetailToken[],
+  now: string | null = null,
+): LintFinding[] {
+  const input = {
+    tokens: libraryTokens(library, details),
+    facts: factsOf(library),
+    patterns: re2Patterns,
+    now,
+  };
   const noPlace = { reply: null, language: null, where: null, line: null, column: null };
   const usedFacts = new Set<string>();
   const findings = problems.map(({ where, line, column, message }): LintFinding => ({

@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { ferryDetails } from "../../demo/details";
 import { guessLanguage } from "../language/guess";
 import { compose } from "../compose/compose";
 import { testContext, testInput, testSlip } from "../compose/testing";
@@ -281,6 +282,7 @@ describe("one language in a letter", () => {
     });
     const signature = readMarkdown("Con un cordial saludo de todo el equipo de atención al cliente").doc;
     const tokens = catalogue({
+      details: ferryDetails,
       houseFacts: [{ key: "hours", label: "hours", type: "long_text", example: "" }],
     });
     const found = secondLook(checkInput(testInput([answer, own], { context, signature, tokens })));

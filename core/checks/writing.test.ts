@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { ferryDetails } from "../../demo/details";
 import { passagesSchema } from "../conditions/condition";
 import { re2Patterns } from "../conditions/re2";
 import { readMarkdown } from "../formats/markdown";
@@ -13,7 +14,7 @@ const facts: OwnToken[] = [
   { key: "address", label: "our address", type: "text", example: "1 Harbour Stairs" },
   { key: "days", label: "days", type: "number", example: 5 },
 ];
-const tokens = catalogue({ houseFacts: facts });
+const tokens = catalogue({ houseFacts: facts, details: ferryDetails });
 const now = "2026-11-25T10:00:00Z";
 
 function written(markdown: string, changes: Record<string, unknown> = {}): WrittenReply {

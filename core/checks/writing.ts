@@ -257,7 +257,7 @@ class VariantChecks {
       this.#add("wrong", "token-unknown", `There is no token “${name}”`, at);
       return;
     }
-    if (options.fallback?.trim() || isGuaranteed(name, this.reply.about)) return;
+    if (options.fallback?.trim() || isGuaranteed(token, this.reply.about)) return;
     const known = refs.some((ref) => {
       const passage = ownEntry(this.reply.passages, ref.id);
       return passage && knownWhere(passage.when, !ref.otherwise).has(name);

@@ -1,5 +1,6 @@
 import { re2Patterns } from "../conditions/re2";
 import { readMarkdown } from "../formats/markdown";
+import { ferryDetails } from "../../demo/details";
 import { catalogue, type Token } from "../tokens/catalogue";
 import { contextSchema, type Context } from "../tokens/context";
 import type { ComposeInput } from "./compose";
@@ -8,6 +9,7 @@ import type { Slip } from "./slip";
 /** Building blocks for tests: a case of the ferry line, slips from Markdown, and what surrounds them. */
 
 const testTokens: ReadonlyMap<string, Token> = catalogue({
+  details: ferryDetails,
   houseFacts: [{ key: "refund_days", label: "days until a refund", type: "number", example: 5 }],
 });
 

@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { ferryDetails } from "../../demo/details";
 import { passagesSchema } from "../conditions/condition";
 import { blanksSchema } from "../tokens/blanks";
 import { catalogue } from "../tokens/catalogue";
@@ -32,7 +33,10 @@ const reply = (changes: Partial<TriedReply> = {}): TriedReply => ({
   ...changes,
 });
 const choose = (one: TriedReply, pinned: number[] = []) =>
-  chooseTrials(one, pool, pinned, catalogue()).map(({ case: { number }, why }) => [number, why]);
+  chooseTrials(one, pool, pinned, catalogue({ details: ferryDetails })).map(({ case: { number }, why }) => [
+    number,
+    why,
+  ]);
 
 describe("cases to try a reply on", () => {
   test("show each missing value, the longest and the other languages", () => {
@@ -59,7 +63,12 @@ describe("cases to try a reply on", () => {
       p: { when: { value: "blank.way", is: "equals", to: "a" } },
       q: { when: { value: "blank.car", is: "equals", to: true } },
     });
-    const trials = chooseTrials(reply({ tokens: new Set(), blanks, passages }), pool, [], catalogue());
+    const trials = chooseTrials(
+      reply({ tokens: new Set(), blanks, passages }),
+      pool,
+      [],
+      catalogue({ details: ferryDetails }),
+    );
     expect(trials.map((trial) => trial.values.way)).toEqual(["a", "b", "c", "d", "e"]);
     expect(new Set(trials.map((trial) => trial.values.car))).toEqual(new Set([true, false]));
     expect(trials[1]?.why).toEqual(expect.arrayContaining(["way: b", "car: no"]));
@@ -67,6 +76,6 @@ describe("cases to try a reply on", () => {
   });
 
   test("are none where there are no cases", () => {
-    expect(chooseTrials(reply(), [], [1], catalogue())).toEqual([]);
+    expect(chooseTrials(reply(), [], [1], catalogue({ details: ferryDetails }))).toEqual([]);
   });
 });

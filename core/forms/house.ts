@@ -22,8 +22,12 @@ export const houseTypes = ["text", "long_text", "number", "money", "date", "yes_
 
 const label = words(200, "Say what it is called");
 
-/** A field that the house adds to its cases. */
-export const newFieldSchema = z.strictObject({ label, type: z.enum(houseTypes) });
+/** A field that the house adds to its cases, or to what it reads of a booking. */
+export const newFieldSchema = z.strictObject({
+  label,
+  type: z.enum(houseTypes),
+  of: z._default(z.enum(["case", "booking"]), "case"),
+});
 export type NewField = z.infer<typeof newFieldSchema>;
 
 const changedBy = z.enum(["agent", "curator", "lead"]);

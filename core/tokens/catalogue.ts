@@ -1,17 +1,19 @@
 import type { Detail, TokenGroup } from "./context";
 
-export type TokenType =
-  | "text"
-  | "long_text"
-  | "integer"
-  | "number"
-  | "money"
-  | "date"
-  | "time"
-  | "datetime"
-  | "yes_no"
-  | "link"
-  | "language";
+export const tokenTypes = [
+  "text",
+  "long_text",
+  "integer",
+  "number",
+  "money",
+  "date",
+  "time",
+  "datetime",
+  "yes_no",
+  "link",
+  "language",
+] as const;
+export type TokenType = (typeof tokenTypes)[number];
 
 /** A value that fills itself: what it is called, what kind of value it has, and one to look at. */
 export interface Token {
@@ -21,11 +23,15 @@ export interface Token {
   label: string;
   type: TokenType;
   example: Detail;
+  /** Whether every booking says it, where it is a detail of one. */
+  always?: boolean;
+  /** Whether it is an ordinary word, by which no booking is known again. */
+  ordinary?: boolean;
 }
 
 type Row = [key: string, label: string, type: TokenType, example: Detail];
 
-const rows: Record<Exclude<TokenGroup, "house"> | "house", Row[]> = {
+const rows: Record<Exclude<TokenGroup, "booking">, Row[]> = {
   case: [
     ["number", "case number", "text", "SF-20417"],
     ["subject", "subject of the case", "text", "friday boat??"],
@@ -50,26 +56,6 @@ const rows: Record<Exclude<TokenGroup, "house"> | "house", Row[]> = {
     ["account", "account number", "text", "A-1182"],
     ["contract_until", "contract runs until", "date", "2027-03-31"],
   ],
-  booking: [
-    ["reference", "booking reference", "text", "QW7-K2M"],
-    ["status", "booking status", "text", "confirmed"],
-    ["cause", "cause of a change", "text", "wind"],
-    ["lead_name", "name on the booking", "text", "O. Vandermeersch"],
-    ["sails_at", "sailing", "datetime", "2026-11-27T07:40:00Z"],
-    ["arrives_at", "arrival", "datetime", "2026-11-27T09:25:00Z"],
-    ["check_in_at", "check-in closes", "datetime", "2026-11-27T06:55:00Z"],
-    ["from", "from harbour", "text", "Tarn Head"],
-    ["to", "to harbour", "text", "Pellick"],
-    ["ship", "ship", "text", "Kittiwake"],
-    ["fare", "fare", "money", { amount: 118, currency: "EUR" }],
-    ["passengers", "number of passengers", "integer", 2],
-    ["vehicle", "vehicle", "text", "van"],
-    ["vehicle_height", "height of the vehicle, in metres", "number", 2.4],
-    ["animals", "number of animals", "integer", 1],
-    ["new_sails_at", "new sailing", "datetime", "2026-11-28T06:15:00Z"],
-    ["new_arrives_at", "arrival of the new sailing", "datetime", "2026-11-28T08:00:00Z"],
-    ["new_ship", "ship of the new sailing", "text", "Second Tide"],
-  ],
   agent: [
     ["name", "agent’s name", "text", "Maren Oduya"],
     ["first_name", "agent’s first name", "text", "Maren"],
@@ -81,7 +67,7 @@ const rows: Record<Exclude<TokenGroup, "house"> | "house", Row[]> = {
   house: [["name", "our name", "text", "Sollen Sound Ferries"]],
 };
 
-/** The tokens that every house has. Custom case fields and house facts join them by `catalogue`. */
+/** The tokens that every house has. Custom case fields, house facts and details of outside systems join them by `catalogue`. */
 const builtIn: readonly Token[] = Object.entries(rows).flatMap(([group, list]) =>
   list.map(([key, label, type, example]) => ({
     name: `${group}.${key}`,
@@ -100,9 +86,22 @@ export interface OwnToken {
   example: Detail;
 }
 
+/** A detail of an outside system that the house asks, as a booking’s: read as `booking.KEY`. */
+export interface DetailToken extends OwnToken {
+  /** Whether every booking says it: replies for cases with a booking need no stand-in for it then. */
+  always: boolean;
+  /** Whether its values are ordinary words, by which no booking is known again in a text. */
+  ordinary: boolean;
+  /** What it is called beside a case; null where it is not shown there. */
+  short: string | null;
+  /** The value that needs no look beside a case; null where each is as good as the other. */
+  usual: string | null;
+}
+
 interface Own {
   caseFields?: OwnToken[];
   houseFacts?: OwnToken[];
+  details?: DetailToken[];
 }
 
 const NONE: Own = {};
@@ -110,7 +109,7 @@ const known = new WeakMap<Own, ReadonlyMap<string, Token>>();
 
 /**
  * Every token that a reply may use, by full name.
- * @param own custom case fields (`case.KEY`) and house facts (`house.KEY`), as the database or a library file knows them;
+ * @param own custom case fields (`case.KEY`), house facts (`house.KEY`) and details of outside systems (`booking.KEY`), as the database or a library file knows them;
  * not changed afterwards: what was made of it is made once
  */
 export function catalogue(own: Own = NONE): ReadonlyMap<string, Token> {
@@ -119,9 +118,27 @@ export function catalogue(own: Own = NONE): ReadonlyMap<string, Token> {
   return made;
 }
 
+const OURS: ReadonlySet<TokenGroup> = new Set<TokenGroup>(["agent", "house"]);
+
 function listed(own: Own): ReadonlyMap<string, Token> {
-  const all = [
-    ...builtIn,
+  const details = (own.details ?? []).map((field): Token => ({
+    name: `booking.${field.key}`,
+    group: "booking",
+    label: field.label,
+    type: field.type,
+    example: field.example,
+    always: field.always,
+    ordinary: field.ordinary,
+  }));
+  // In the order in which people think of them: the case, who wrote, what it is about, ourselves.
+  const [before, after] = [
+    builtIn.filter(({ group }) => !OURS.has(group)),
+    builtIn.filter(({ group }) => OURS.has(group)),
+  ];
+  const all: Token[] = [
+    ...before,
+    ...details,
+    ...after,
     ...(own.caseFields ?? []).map((field) => ({
       ...field,
       name: `case.${field.key}`,
@@ -134,6 +151,13 @@ function listed(own: Own): ReadonlyMap<string, Token> {
     })),
   ];
   return new Map(
-    all.map(({ name, group, label, type, example }) => [name, { name, group, label, type, example }]),
+    all.map(({ name, group, label, type, example, always, ordinary }) => [
+      name,
+      {
+        ...{ name, group, label, type, example },
+        ...(always === undefined ? {} : { always }),
+        ...(ordinary === undefined ? {} : { ordinary }),
+      },
+    ]),
   );
 }

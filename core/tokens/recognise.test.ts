@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { ferryDetails } from "../../demo/details";
 import fc from "fast-check";
 import { compose } from "../compose/compose";
 import { testContext, testInput, testSlip } from "../compose/testing";
@@ -9,7 +10,7 @@ import { catalogue } from "./catalogue";
 import { recognise, withTokens } from "./recognise";
 
 const style = { language: "en-GB", timeZone: "Europe/Lisbon" };
-const tokens = catalogue();
+const tokens = catalogue({ details: ferryDetails });
 const find = (markdown: string) => recognise(readMarkdown(markdown).doc, testContext(), tokens, style);
 
 describe("a case's own values", () => {

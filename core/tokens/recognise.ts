@@ -62,7 +62,8 @@ interface Written {
 function writtenValues(context: Context, tokens: ReadonlyMap<string, Token>, style: Style): Written[] {
   const values: Written[] = [];
   for (const token of tokens.values()) {
-    if (!(GROUPS as readonly string[]).includes(token.group) || UNTELLING.has(token.name)) continue;
+    if (!(GROUPS as readonly string[]).includes(token.group) || UNTELLING.has(token.name) || token.ordinary)
+      continue;
     const value = lookUp(context, token.name, token.type);
     if (value.kind === "missing") continue;
     const add = (words: string, node: TokenNode) => {
@@ -91,9 +92,6 @@ const UNTELLING = new Set([
   "case.language",
   "case.topic",
   "customer.language",
-  "booking.status",
-  "booking.cause",
-  "booking.vehicle",
   "organisation.kind",
 ]);
 

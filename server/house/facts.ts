@@ -10,7 +10,7 @@ import { safeHref } from "#core/document/links";
 import { catalogue } from "#core/tokens/catalogue";
 import { nameFrom } from "#core/tokens/name";
 import { contextSchema, moneySchema, type Context, type Detail } from "#core/tokens/context";
-import { CaseField } from "../db/entities/cases";
+import { CaseField, DetailField } from "../db/entities/cases";
 import { HouseFact, HouseFactValue } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { named, query } from "../db/sql";
@@ -161,18 +161,21 @@ export async function addFact(em: EntityManager, viewer: Viewer, input: NewFact,
   });
 }
 
+/** The group in which the tokens of each table are. */
+const NAMED = { house_facts: "house", case_fields: "case", detail_fields: "booking" } as const;
+
 /** A label as a name for tokens that none of a table's rows has: small letters, digits and underscores. */
-export async function freeName(
-  em: EntityManager,
-  label: string,
-  table: "house_facts" | "case_fields",
-): Promise<string> {
+export async function freeName(em: EntityManager, label: string, table: keyof typeof NAMED): Promise<string> {
   // Two of one label at once: the second waits here, and finds the name taken.
   await query(em, "select pg_advisory_xact_lock(hashtext(?))", [table]);
   const fields = { fields: ["key"] } as const;
+  const group = NAMED[table];
   const found =
-    table === "house_facts" ? await em.find(HouseFact, {}, fields) : await em.find(CaseField, {}, fields);
-  const group = table === "house_facts" ? "house" : "case";
+    table === "house_facts"
+      ? await em.find(HouseFact, {}, fields)
+      : table === "case_fields"
+        ? await em.find(CaseField, {}, fields)
+        : await em.find(DetailField, {}, fields);
   const taken = new Set(found.map(({ key }) => key));
   for (const { name } of catalogue().values())
     if (name.startsWith(`${group}.`)) taken.add(name.slice(group.length + 1));

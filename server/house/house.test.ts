@@ -236,19 +236,35 @@ describe("usual openings and closings", () => {
 
 describe("case fields", () => {
   test("are values of replies as soon as a lead adds them, and stay while one reads them", async () => {
-    await expect(addField(em(), house.maren, { label: "x", type: "text" })).rejects.toThrow(NotAllowed);
-    expect(await addField(em(), lead, { label: "Goodwill given", type: "money" })).toBe("goodwill_given");
+    await expect(addField(em(), house.maren, { label: "x", type: "text", of: "case" })).rejects.toThrow(
+      NotAllowed,
+    );
+    expect(await addField(em(), lead, { label: "Goodwill given", type: "money", of: "case" })).toBe(
+      "goodwill_given",
+    );
     // A case has a number already.
-    expect(await addField(em(), lead, { label: "Number", type: "text" })).toBe("number_2");
+    expect(await addField(em(), lead, { label: "Number", type: "text", of: "case" })).toBe("number_2");
     expect((await ownTokens(em(), now)).caseFields.map((field) => field.key)).toEqual([
       "goodwill_given",
       "number_2",
     ]);
     await query(em(), "update reply_variants set subject = '{$case.goodwill_given}' where title is null");
-    await expect(removeField(em(), lead, "goodwill_given")).rejects.toThrow("change that first");
-    await expect(removeField(em(), house.maren, "number_2")).rejects.toThrow(NotAllowed);
-    await removeField(em(), lead, "number_2");
-    await expect(removeField(em(), lead, "number_2")).rejects.toThrow(NotFound);
+    await expect(removeField(em(), lead, "case", "goodwill_given")).rejects.toThrow("change that first");
+    await expect(removeField(em(), house.maren, "case", "number_2")).rejects.toThrow(NotAllowed);
+    // What is read of a booking is defined in the same way, and apart from it.
+    expect(await addField(em(), lead, { label: "Number", type: "text", of: "booking" })).toBe("number");
+    expect((await ownTokens(em(), now)).details).toMatchObject([
+      { key: "number", short: "Number", always: false },
+    ]);
+    expect((await listFields(em())).map((one) => [one.of, one.key, one.uses])).toContainEqual([
+      "booking",
+      "number",
+      0,
+    ]);
+    await removeField(em(), lead, "booking", "number");
+    expect((await ownTokens(em(), now)).details).toEqual([]);
+    await removeField(em(), lead, "case", "number_2");
+    await expect(removeField(em(), lead, "case", "number_2")).rejects.toThrow(NotFound);
     expect((await listFields(em())).map((field) => field.key)).toEqual(["goodwill_given"]);
   });
 });

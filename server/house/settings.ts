@@ -2,9 +2,9 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Part } from "#core/compose/slip";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
-import type { OwnToken } from "#core/tokens/catalogue";
+import type { DetailToken, OwnToken } from "#core/tokens/catalogue";
 import type { Detail } from "#core/tokens/context";
-import { CaseField } from "../db/entities/cases";
+import { CaseField, DetailField } from "../db/entities/cases";
 import { Signature, Stationery, UsualReply } from "../db/entities/library";
 import { House, Team } from "../db/entities/people";
 import { prepared, preparedOne } from "../db/sql";
@@ -14,6 +14,8 @@ import { stationeryFrom } from "./stationery";
 export interface Settings {
   house: Pick<House, "name" | "casePrefix" | "timeZone" | "language">;
   caseFields: OwnToken[];
+  /** What outside systems tell of a case. */
+  details: DetailToken[];
   /** Every value that a house fact had or will have, the latest first. */
   facts: { key: string; label: string; type: OwnToken["type"]; from: Date; value: Detail }[];
   /** Addresses of our own, in lower case. */
@@ -55,6 +57,7 @@ async function readSettings(em: EntityManager): Promise<Settings> {
   const inner = em.fork({ keepTransactionContext: true });
   const house = await inner.findOneOrFail(House, { id: 1 });
   const fields = await inner.find(CaseField, {}, { orderBy: { position: "asc", key: "asc" } });
+  const details = await inner.find(DetailField, {}, { orderBy: { position: "asc", key: "asc" } });
   const facts = await prepared<{
     key: string;
     label: string;
@@ -74,6 +77,11 @@ async function readSettings(em: EntityManager): Promise<Settings> {
   return {
     house: { name, casePrefix, timeZone, language },
     caseFields: fields.map(({ key, label, type, example }) => ({ key, label, type, example })),
+    details: details.map(({ key, label, type, example, always, ordinary, short, usual }) => ({
+      ...{ key, label, type, example, always, ordinary },
+      short: short ?? null,
+      usual: usual ?? null,
+    })),
     facts: facts.map((one) => ({ ...one, from: new Date(one.from) })),
     mailboxes: new Set(teams.map((team) => team.mailbox.toLowerCase())),
     signatures: {
@@ -94,16 +102,18 @@ export async function stationeryOf(em: EntityManager, teamId: number): Promise<C
 export interface OwnTokens {
   caseFields: OwnToken[];
   houseFacts: OwnToken[];
+  details: DetailToken[];
   facts: Record<string, Detail>;
 }
 
 /** Case fields and house facts. @param now decides which value of a fact holds */
-export function ownTokensOf({ caseFields, facts }: Settings, now: Date): OwnTokens {
+export function ownTokensOf({ caseFields, details, facts }: Settings, now: Date): OwnTokens {
   const latest = new Map<string, Settings["facts"][number]>();
   for (const one of facts) if (one.from <= now && !latest.has(one.key)) latest.set(one.key, one);
   const holding = [...latest.values()];
   return {
     caseFields,
+    details,
     houseFacts: holding.map(({ key, label, type, value }) => ({ key, label, type, example: value })),
     facts: Object.fromEntries(holding.map(({ key, value }) => [key, value])),
   };

@@ -5,6 +5,7 @@ import { Attachment } from "../db/entities/answering";
 import { Case, CaseEvent, Message } from "../db/entities/cases";
 import { Customer, CustomerAddress } from "../db/entities/customers";
 import { Team } from "../db/entities/people";
+import { settingsOf } from "../house/settings";
 import { bookingReferenceIn } from "../details/bookings";
 import { notify } from "../events/notify";
 import { storeDigested, type Digested } from "../files/store";
@@ -81,8 +82,12 @@ export async function acceptMail(
       });
     }
     await awaitAnswer(inner, subject, now);
+    // Where the house asks no booking system, what looks like a reference is none.
+    const { details } = await settingsOf(inner);
     const reference =
-      subject.bookingReference === null ? bookingReferenceIn(`${mail.subject}\n${mail.text}`) : null;
+      details.length > 0 && subject.bookingReference === null
+        ? bookingReferenceIn(`${mail.subject}\n${mail.text}`)
+        : null;
     if (reference !== null) subject.bookingReference = reference;
     inner.create(CaseEvent, {
       case: subject,

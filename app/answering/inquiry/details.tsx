@@ -4,33 +4,6 @@ import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { OpenCase } from "#server/answering/open";
 
-const shown = [
-  "booking.status",
-  "booking.sails_at",
-  "booking.ship",
-  "booking.from",
-  "booking.to",
-  "booking.fare",
-  "booking.passengers",
-  "booking.vehicle",
-  "booking.vehicle_height",
-  "booking.animals",
-  "booking.new_sails_at",
-  "booking.new_ship",
-];
-
-const short: Record<string, string> = {
-  "booking.status": "State",
-  "booking.sails_at": "Sailing",
-  "booking.from": "From",
-  "booking.to": "To",
-  "booking.passengers": "People",
-  "booking.vehicle_height": "Height, m",
-  "booking.animals": "Animals",
-  "booking.new_sails_at": "New sailing",
-  "booking.new_ship": "New ship",
-};
-
 /** Booking, organisation and the house's own case fields, as far as they are known. */
 export function Details({ open }: { open: OpenCase }) {
   const tokens = catalogue(open.own);
@@ -45,39 +18,25 @@ export function Details({ open }: { open: OpenCase }) {
     );
     return filled.kind === "text" ? filled.text : null;
   };
-  const rows = (names: string[]) =>
-    names.flatMap((name) => {
-      const text = value(name);
-      const label = short[name] ?? capital(tokens.get(name)?.label ?? name);
-      return text === null
-        ? []
-        : [
-            <Pair
-              key={name}
-              label={label}
-              value={text}
-              strong={name === "booking.status" && text !== "confirmed"}
-            />,
-          ];
-    });
-  const booking = rows(shown);
-  const lead = value("booking.lead_name");
-  const more = rows([
+  const pair = (name: string, label: string | null, usual: string | null) => {
+    const text = value(name);
+    if (text === null) return null;
+    const called = label ?? capital(tokens.get(name)?.label ?? name);
+    return <Pair key={name} label={called} value={text} strong={usual !== null && text !== usual} />;
+  };
+  const more = [
     "organisation.account",
     "organisation.contract_until",
     ...open.own.caseFields.map((field) => `case.${field.key}`),
-  ]);
+  ].map((name) => pair(name, null, null));
+  const { details } = open.own;
+  // A house that asks no outside system has nothing to say of bookings.
+  if (details.length === 0 && more.every((one) => one === null)) return null;
   return (
     <dl className="mt-3 grid grid-cols-[auto_1fr_auto_1fr] gap-x-4 gap-y-1 border-y border-line py-3 text-[13px]">
-      <BookingHead open={open} />
-      {booking}
+      {details.length > 0 && <BookingHead open={open} />}
+      {details.map(({ key, short, usual }) => short !== null && pair(`booking.${key}`, short, usual))}
       {more}
-      {lead !== null && (
-        <>
-          <dt className="col-start-1 text-soft">Name</dt>
-          <dd className="col-span-3 [overflow-wrap:anywhere]">{lead}</dd>
-        </>
-      )}
     </dl>
   );
 }

@@ -1,14 +1,17 @@
+import { z } from "zod";
 import { actionResult } from "#server/web/results";
 import { removeField } from "#server/house/fields";
 import { signedIn } from "#server/web/context";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/remove-field";
 
-/** Takes a field of cases away that nothing reads. */
+const of = z.enum(["case", "booking"], "There is no such field");
+
+/** Removes a field that nothing reads. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
   return actionResult(async () => {
-    await removeField(em, viewer, args.params.key);
+    await removeField(em, viewer, of.parse(args.params.of), args.params.key);
     return {};
   });
 }

@@ -142,7 +142,7 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
       )}
       {(kind === "text" || kind === "long_text") && line("Letters at most", "max", { type: "number" })}
       {line("Hint", "hint")}
-      {line("Begins with", "default", { placeholder: "words, or a token as in {$booking.from}" })}
+      {line("Begins with", "default", { placeholder: "words, or a token as in {$case.number}" })}
       {check("must be filled", "required")}
       {check("printed in the letter", "printed")}
       {!printed && <p className="text-soft">It only steers passages.</p>}

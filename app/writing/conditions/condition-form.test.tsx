@@ -6,7 +6,10 @@ import { conditionSchema } from "#core/conditions/condition";
 import type { Blanks } from "#core/tokens/blanks";
 import { catalogue } from "#core/tokens/catalogue";
 import { choose, show } from "../../testing/show";
+import { ferryDetails } from "../../../demo/details";
 import { ConditionForm, firstTest } from "./condition-form";
+
+const tokens = catalogue({ details: ferryDetails });
 
 afterEach(cleanup);
 
@@ -28,7 +31,7 @@ function Form({ first }: { first: Condition }) {
         setCondition(next);
       }}
       onRemove={null}
-      tokens={catalogue()}
+      tokens={tokens}
       blanks={blanks}
     />
   );
@@ -107,7 +110,7 @@ describe("a group", () => {
 
   test("within a group goes with its last test", async () => {
     const user = begin({
-      all: [{ value: "booking.reference", is: "present" }, { any: [firstTest(blanks)] }],
+      all: [{ value: "booking.reference", is: "present" }, { any: [firstTest(blanks, tokens)] }],
     });
     const inner = screen.getAllByRole("group").at(-1);
     if (!inner) throw new Error("There is no group within");
@@ -120,14 +123,18 @@ describe("a group", () => {
 });
 
 test("a new condition asks for the first choice of a blank, else for the booking", () => {
-  expect(firstTest(blanks)).toEqual({ value: "blank.wish", is: "equals", to: "refund" });
-  expect(firstTest({ sure: { ...usual, kind: "yes_no", label: "sure" } })).toEqual({
+  expect(firstTest(blanks, tokens)).toEqual({ value: "blank.wish", is: "equals", to: "refund" });
+  expect(firstTest({ sure: { ...usual, kind: "yes_no", label: "sure" } }, tokens)).toEqual({
     value: "blank.sure",
     is: "equals",
     to: true,
   });
-  expect(firstTest({ lane: { ...usual, kind: "number", label: "lane" } })).toEqual({
+  expect(firstTest({ lane: { ...usual, kind: "number", label: "lane" } }, tokens)).toEqual({
     value: "booking.reference",
     is: "present",
   });
+});
+
+test("a house that asks no outside system is asked about first names", () => {
+  expect(firstTest({}, catalogue())).toEqual({ value: "customer.first_name", is: "present" });
 });

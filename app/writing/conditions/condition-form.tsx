@@ -82,14 +82,14 @@ export function ConditionForm({ condition, onChange, onRemove, ...askable }: Pro
         <button
           type="button"
           className="quiet-link"
-          onClick={() => set([...parts, firstTest(askable.blanks)])}
+          onClick={() => set([...parts, firstTest(askable.blanks, askable.tokens)])}
         >
           and a test
         </button>
         <button
           type="button"
           className="quiet-link"
-          onClick={() => set([...parts, { any: [firstTest(askable.blanks)] }])}
+          onClick={() => set([...parts, { any: [firstTest(askable.blanks, askable.tokens)] }])}
         >
           and a group
         </button>
@@ -98,14 +98,15 @@ export function ConditionForm({ condition, onChange, onRemove, ...askable }: Pro
   );
 }
 
-/** What a new condition asks: the first choice of a blank that has choices, else whether there is a booking. */
-export function firstTest(blanks: Blanks): Test {
+/** What a new condition asks: the first choice of a blank that has choices, else whether there is a booking or a first name. */
+export function firstTest(blanks: Blanks, tokens: ReadonlyMap<string, Token>): Test {
   for (const [name, blank] of Object.entries(blanks)) {
     if (blank.kind === "yes_no") return { value: `blank.${name}`, is: "equals", to: true };
     if (blank.kind === "choice")
       return { value: `blank.${name}`, is: blank.many ? "contains" : "equals", to: blank.options[0] ?? "" };
   }
-  return { value: "booking.reference", is: "present" };
+  const value = [...tokens.keys()].find((name) => name.startsWith("booking.")) ?? "customer.first_name";
+  return { value, is: "present" };
 }
 
 const messageParts: [string, string, TokenType][] = [

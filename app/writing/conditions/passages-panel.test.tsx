@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, jest, test } from "@jest/globals";
+import { ferryDetails } from "../../../demo/details";
 import { cleanup, screen } from "@testing-library/react";
 import { useEffect, useState } from "react";
 import { catalogue } from "#core/tokens/catalogue";
@@ -40,7 +41,7 @@ function Page() {
   return (
     <PassagesPanel
       content={content}
-      tokens={catalogue()}
+      tokens={catalogue({ details: ferryDetails })}
       uses={new Map([["p1", 2]])}
       findings={findings}
       chosen={chosen}

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, jest, test } from "@jest/globals";
+import { ferryDetails } from "../../../demo/details";
 import type { Editor } from "@tiptap/core";
 import { EditorContent } from "@tiptap/react";
 import { act, cleanup, screen, waitFor } from "@testing-library/react";
@@ -15,7 +16,7 @@ import { Inspector } from "./inspector";
 afterEach(cleanup);
 
 const usual = { required: true, printed: true };
-const tokens = catalogue({ houseFacts: [] });
+const tokens = catalogue({ details: ferryDetails });
 const definitions: Definitions = {
   tokens,
   blanks: { lane: { ...usual, kind: "number", label: "lane number" } },

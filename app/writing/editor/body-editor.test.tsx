@@ -1,4 +1,5 @@
 import { afterEach, describe, expect, jest, test } from "@jest/globals";
+import { ferryDetails } from "../../../demo/details";
 import type { Editor } from "@tiptap/core";
 import { act, cleanup, screen, waitFor } from "@testing-library/react";
 import { useState } from "react";
@@ -14,7 +15,7 @@ afterEach(cleanup);
 
 const usual = { required: true, printed: true };
 const definitions: Definitions = {
-  tokens: catalogue({ houseFacts: [] }),
+  tokens: catalogue({ details: ferryDetails }),
   blanks: { lane: { ...usual, kind: "number", label: "lane number" } },
   passages: { ship: { when: { value: "booking.vehicle", is: "present" } } },
   findings: [],

@@ -105,12 +105,13 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
               disabled={!mayFile}
             />
           ))}
-          {control("withBooking", ({ value, onChange }) => (
-            <label className="flex items-center gap-1.5">
-              <Checkbox checked={value} disabled={!mayFile} onChange={onChange} />
-              only cases with a booking
-            </label>
-          ))}
+          {open.own.details.length > 0 &&
+            control("withBooking", ({ value, onChange }) => (
+              <label className="flex items-center gap-1.5">
+                <Checkbox checked={value} disabled={!mayFile} onChange={onChange} />
+                only cases with a booking
+              </label>
+            ))}
         </Row>
         <Row label="Owner" problem={errors.owner?.message}>
           {control("owner", ({ value, onChange }) => (

@@ -1,10 +1,14 @@
 import { expect, test } from "@jest/globals";
+import { ferryDetails } from "../../../demo/details";
 import { blanksSchema } from "#core/tokens/blanks";
 import { catalogue } from "#core/tokens/catalogue";
 import { nearest, valueRows } from "./token-list";
 
 const rows = valueRows(
-  catalogue({ caseFields: [{ key: "goodwill", label: "goodwill given", type: "money", example: null }] }),
+  catalogue({
+    details: ferryDetails,
+    caseFields: [{ key: "goodwill", label: "goodwill given", type: "money", example: null }],
+  }),
   blanksSchema.parse({ harbour: { kind: "choice", label: "Which harbour?", options: ["Pellick"] } }),
   { topics: [], withBooking: false },
   (name) => (name === "customer.first_name" ? "Ana" : null),

@@ -45,7 +45,7 @@ export function valueRows(
     label: token.label,
     group: groups[token.group] ?? token.group,
     sample: sample(token.name),
-    uncertain: isGuaranteed(token.name, about) ? null : whyUncertain(token.name, about),
+    uncertain: isGuaranteed(token, about) ? null : whyUncertain(token.name, about),
   }));
   return [...own, ...all];
 }

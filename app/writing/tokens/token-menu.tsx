@@ -67,7 +67,7 @@ export function TokenMenu({ rows, at, onPick, onNewBlank, onClose }: Props) {
           >
             <Command.Input
               aria-label="Find a value"
-              placeholder="first name, booking, fee…"
+              placeholder="first name, case number, fee…"
               className="border-b border-line bg-sheet px-3 py-2 outline-none"
               value={searched}
               onValueChange={setSearched}

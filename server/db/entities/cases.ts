@@ -1,4 +1,5 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
+import { tokenTypes } from "#core/tokens/catalogue";
 import type { Detail } from "#core/tokens/context";
 import { Customer } from "./customers";
 import { Person, Team } from "./people";
@@ -136,6 +137,29 @@ export const Message = defineEntity({
   },
 });
 export type Message = InferEntity<typeof Message>;
+
+/** A detail of an outside system, as the house defined it; read as `booking.KEY`. */
+export const DetailField = defineEntity({
+  name: "DetailField",
+  tableName: "detail_fields",
+  properties: {
+    id: p.integer().primary(),
+    key: p.text().unique(),
+    label: p.text(),
+    type: p.enum([...tokenTypes]),
+    example: p.json<Detail>(),
+    /** Whether every booking says it. */
+    always: p.boolean().default(false),
+    /** Whether its values are ordinary words. */
+    ordinary: p.boolean().default(false),
+    /** What it is called beside a case; null where it is not shown there. */
+    short: p.text().nullable(),
+    /** The value that needs no look beside a case. */
+    usual: p.text().nullable(),
+    position: p.integer().default(0),
+  },
+});
+export type DetailField = InferEntity<typeof DetailField>;
 
 /** A field that the house defined for its cases; read as `case.KEY`. */
 export const CaseField = defineEntity({

@@ -1,5 +1,5 @@
 import { Attachment, Draft, LetterOffer, LetterReply, SentLetter, Slip } from "./answering";
-import { Case, CaseEvent, CaseField, CaseLookup, Message, Presence, StoredFile } from "./cases";
+import { Case, CaseEvent, CaseField, CaseLookup, DetailField, Message, Presence, StoredFile } from "./cases";
 import { Customer, CustomerAddress, Organisation } from "./customers";
 import {
   BulkChange,
@@ -35,6 +35,7 @@ export const entities = [
   StoredFile,
   Message,
   CaseField,
+  DetailField,
   CaseLookup,
   Presence,
   Shelf,
