@@ -1,13 +1,13 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { readMarkdown } from "#core/formats/markdown";
 import { query } from "../db/sql";
-import { ownTokens, stationeryOf } from "./settings";
+import { ownTokens, settingsOf, stationeryOf } from "./settings";
 import { NotAllowed, NotFound, Unusable } from "../errors";
 import { readOwn, saveOwn } from "../people/account";
 import { Person } from "../db/entities/people";
 import type { Viewer } from "../people/viewer";
 import { uploadFile } from "../replies/uploads";
-import { testHouse, type TestHouse } from "../testing";
+import { testCase, testHouse, type TestHouse } from "../testing";
 import { addFact, describeFact, dropPlanned, factUses, listFacts, openFact, setFact } from "./facts";
 import { addField, listFields, removeField } from "./fields";
 import { ownContext } from "./own-context";
@@ -16,6 +16,8 @@ import type { StationeryInput } from "#core/forms/papers";
 import { allStationery, saveStationery } from "./stationery";
 import { setUsual, usualReplies } from "./usual";
 import { startOfDay } from "./zone";
+import { readHouse, saveHouse } from "./house";
+import { doStep, nextStep, readSteps, skipStep } from "./steps";
 
 let house: TestHouse;
 let lead: Viewer;
@@ -266,5 +268,48 @@ describe("case fields", () => {
     await removeField(em(), lead, "case", "number_2");
     await expect(removeField(em(), lead, "case", "number_2")).rejects.toThrow(NotFound);
     expect((await listFields(em())).map((field) => field.key)).toEqual(["goodwill_given"]);
+  });
+});
+
+describe("the house", () => {
+  const input = {
+    name: "Lanterns",
+    casePrefix: "LN",
+    timeZone: "Europe/Berlin",
+    languages: ["de", "en"],
+    region: "AT",
+  };
+
+  test("is changed by leads, with the zone of those who had its own; its numbers stay once customers have them", async () => {
+    await expect(saveHouse(em(), house.maren, input, now)).rejects.toThrow(NotAllowed);
+    expect(await readHouse(em(), lead)).toMatchObject({ hasCases: false, casePrefix: "SF" });
+    await saveHouse(em(), lead, input, now);
+    expect(await readHouse(em(), lead)).toEqual({ ...input, hasCases: false });
+    expect((await settingsOf(em())).house).toMatchObject({ language: "de-AT", timeZone: "Europe/Berlin" });
+    expect((await readOwn(em(), house.bram)).timeZone).toBe("Europe/Berlin");
+    await testCase(em());
+    await expect(saveHouse(em(), lead, { ...input, casePrefix: "XX" }, now)).rejects.toMatchObject({
+      at: "casePrefix",
+    });
+    await saveHouse(em(), lead, { ...input, name: "Lamps" }, now);
+    expect((await readHouse(em(), lead)).name).toBe("Lamps");
+  });
+
+  test("has steps that are done by what is there, or by hand, or skipped by a lead", async () => {
+    const states = async () =>
+      Object.fromEntries((await readSteps(em())).map((one) => [one.name, one.state]));
+    // Two colleagues, a shared shelf and replies are there; the house was just saved.
+    expect(await states()).toEqual({
+      ...{ house: "done", team: "open", people: "done", shelf: "done", reply: "done", mail: "open" },
+    });
+    expect(await nextStep(em())).toBe("team");
+    await expect(skipStep(em(), house.maren, "team", now)).rejects.toThrow(NotAllowed);
+    await skipStep(em(), lead, "team", now);
+    await skipStep(em(), lead, "house", now);
+    expect(await states()).toMatchObject({ team: "skipped", house: "done" });
+    await doStep(em(), lead, "team", now);
+    await doStep(em(), lead, "mail", now);
+    expect(await states()).toMatchObject({ team: "done", mail: "done" });
+    expect(await nextStep(em())).toBeNull();
   });
 });

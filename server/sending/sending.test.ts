@@ -6,10 +6,16 @@ import { attachToDraft } from "../answering/files";
 import { saveDraft } from "../answering/draft";
 import { send } from "../answering/send";
 import { Message } from "../db/entities/cases";
-import { Conflict } from "../errors";
+import { Person } from "../db/entities/people";
+import { Conflict, NotAllowed } from "../errors";
+import { readSteps } from "../house/steps";
+import { choosePassword } from "../people/links";
+import { invite, resetPassword } from "../staff/colleagues";
 import { testCase, testHouse, type TestHouse } from "../testing";
 import { query } from "../db/sql";
 import { CLAIM, closeMailServer, deliver } from "./deliver";
+import { noticeJob, sendNotice } from "./notice";
+import { mailWays, sendTestLetter } from "./outgoing";
 import { queueLostDeliveries, tryAgain } from "./schedule";
 
 const PORT = 41_000 + (process.pid % 10_000);
@@ -160,5 +166,74 @@ describe("delivery", () => {
       refusal: expect.stringContaining("451 Busy"),
     });
     expect(await deliver(house.em(), id, true, due)).toBe("refused");
+  });
+});
+
+describe("a letter of the program's own", () => {
+  const lead = () => ({ ...house.maren, role: "lead" as const });
+  const read = async () => simpleParser(received.at(-1) ?? Buffer.from(""));
+
+  test("brings a colleague the link by which they choose a password, while it is good", async () => {
+    const input = {
+      ...{ name: "Ida Strand", firstName: "Ida", email: "ida@example.com", role: "agent" as const },
+      team: house.maren.teamId,
+    };
+    const { link } = await invite(house.em(), lead(), input, "https://shelf.example.com", now);
+    const [{ data } = { data: null }] = await query<{ data: unknown }>(
+      house.em(),
+      "select data from pgboss.job where name = 'notice'",
+    );
+    const job = noticeJob.parse(data);
+    await sendNotice(house.em(), job, now);
+    const mail = await read();
+    expect(mail.text).toContain(link.url);
+    expect(mail.text).toContain("Wednesday, 2 December 2026 at 10:00");
+    expect(mail.subject).toBe("Your place at Test Ferries");
+    expect(mail.headers.get("auto-submitted")).toBe("auto-generated");
+    // One that is good no more is not sent.
+    await sendNotice(house.em(), job, new Date("2026-12-09T10:00:00Z"));
+    await choosePassword(
+      house.em(),
+      link.url.slice(link.url.lastIndexOf("/") + 1),
+      "three kittiwakes",
+      { browser: null, address: null },
+      now,
+    );
+    await sendNotice(house.em(), job, now);
+    expect(received).toHaveLength(1);
+  });
+
+  test("that is refused says so, and so is tried again", async () => {
+    const [person] = await house.em().find(Person, { email: "bram@example.com" });
+    if (!person) throw new Error("Bram is not there");
+    const { url } = await resetPassword(house.em(), lead(), person.id, "https://shelf.example.com", now);
+    const id = Number(/welcome\/(\d+)/.exec(url)?.[1]);
+    answer = { code: 451, words: "not now" };
+    await expect(
+      sendNotice(house.em(), { link: id, base: "https://shelf.example.com" }, now),
+    ).rejects.toThrow("not now");
+    answer = null;
+    await sendNotice(house.em(), { link: id, base: "https://shelf.example.com" }, now);
+    expect((await read()).subject).toBe("Another password for Plain Shelf");
+  });
+
+  test("to try the mail with goes to the lead who asks, and tells the server's words where it is not taken", async () => {
+    await expect(sendTestLetter(house.em(), house.bram, now)).rejects.toThrow(NotAllowed);
+    answer = { code: 550, words: "no relaying here" };
+    await expect(sendTestLetter(house.em(), lead(), now)).rejects.toThrow("no relaying here");
+    const mailStep = async () => (await readSteps(house.em())).find((step) => step.name === "mail")?.state;
+    expect(await mailStep()).toBe("open");
+    answer = null;
+    expect(await sendTestLetter(house.em(), lead(), now)).toBe("maren@example.com");
+    expect((await read()).from?.text).toContain("desk@example.com");
+    expect(await mailStep()).toBe("done");
+  });
+
+  test("has its ways told without what signs in there", async () => {
+    await expect(mailWays(house.em(), house.bram)).rejects.toThrow(NotAllowed);
+    const ways = await mailWays(house.em(), lead());
+    expect(ways.out).toEqual({ host: "127.0.0.1", port: PORT, encrypted: "where it can" });
+    expect(ways.in.addresses).toEqual([{ team: "Desk", address: "desk@example.com" }]);
+    expect(ways.latest).not.toBeNull();
   });
 });
