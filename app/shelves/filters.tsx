@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useDebouncedCallback } from "use-debounce";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
@@ -10,6 +10,7 @@ import { Popover } from "../ui/popover";
 import { SortableList } from "../ui/sortable-list";
 import { nothing, useAct } from "../ui/act";
 import { sameWords, Select, type Option } from "../ui/select";
+import { useFindKeys } from "../ui/use-find-keys";
 import { useShortcut } from "../ui/use-shortcut";
 import { columnLabels } from "./column-labels";
 import { withParams } from "./params";
@@ -34,7 +35,23 @@ export function Filters({ filter, known, owners, columns }: Props) {
     void navigate(withParams(params, { [name]: value || null }), { replace: true });
   const findSoon = useDebouncedCallback((q: string) => set("q", q), WAIT_MS);
 
-  useShortcut("findReply", () => document.getElementById("find-reply")?.focus());
+  const rows = () => document.querySelectorAll<HTMLElement>("tr[data-index]");
+  const field = useRef<HTMLInputElement>(null);
+  useFindKeys(field, {
+    searched: filter.q,
+    toList: () => (rows().length === 0 ? field.current?.blur() : rows()[0]?.focus()),
+    open: () => rows()[0]?.querySelector<HTMLElement>("a")?.click(),
+    clear: () => {
+      if (field.current) field.current.value = "";
+      findSoon.cancel();
+      set("q", "");
+    },
+  });
+  // What a link searches for, or for nothing any more, is what the field says; whoever types there is left alone.
+  useEffect(() => {
+    if (field.current && document.activeElement !== field.current) field.current.value = filter.q;
+  }, [field, filter.q]);
+  useShortcut("findReply", () => field.current?.focus());
   const given = [
     "q",
     "part",
@@ -61,9 +78,8 @@ export function Filters({ filter, known, owners, columns }: Props) {
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
         <span className="flex grow items-center gap-1.5">
           <input
-            id="find-reply"
+            ref={field}
             type="search"
-            key={params.has("q") ? "searched" : "not searched"}
             aria-label="Find a reply"
             placeholder="Find by title, tag, words or blanks"
             defaultValue={filter.q}

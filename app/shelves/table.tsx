@@ -188,7 +188,7 @@ export function ReplyTable({ found, filter, address, pageSize, columns, selectio
             </tr>
           ))}
         </thead>
-        <tbody>
+        <tbody id="list" tabIndex={-1}>
           <Gap height={items[0]?.start ?? 0} span={span} />
           {items.map(({ index }) => {
             const reply = rowAt(index);

@@ -22,6 +22,7 @@ export function stripReply(key: string, words: string, changes: Partial<StripRep
     why: "",
     fit: null,
     also: null,
+    hand: null,
     ...changes,
   };
 }

@@ -1,4 +1,4 @@
-import { Form, Link, NavLink, Outlet } from "react-router";
+import { Form, Link, NavLink, Outlet, useLocation } from "react-router";
 import { waitingCount } from "#server/cases/waiting";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/desk";
@@ -26,10 +26,14 @@ clientLoader.hydrate = true as const;
 const tab = ({ isActive }: { isActive: boolean }) =>
   `-mb-px border-b-2 py-2.5 ${isActive ? "border-ink font-bold text-ink" : "border-transparent text-soft hover:text-ink"}`;
 
+/** The screens whose work is in a list, which is to be reached in three presses of Tab. */
+const LISTED = new Set(["/waiting", "/shelves"]);
+
 /** What all screens of a signed-in person share: the line of places at the top, and the foot for messages. */
 export default function Desk({ loaderData }: Route.ComponentProps) {
   const { viewer, waiting } = loaderData;
   const scroll = useScrollKept();
+  const { pathname } = useLocation();
   return (
     <Hints>
       <Acts>
@@ -41,6 +45,14 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
             >
               To the page’s content
             </a>
+            {LISTED.has(pathname) && (
+              <a
+                href="#list"
+                className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
+              >
+                To the list
+              </a>
+            )}
             <header className="flex flex-wrap items-center gap-x-7 gap-y-1 px-5">
               <span className="border-b-4 border-accent pt-2 leading-5 font-bold">Plain Shelf</span>
               <nav aria-label="Places" className="flex gap-6">

@@ -6,6 +6,7 @@ export const places = [
   "Answering, in the answer",
   "Answering, everywhere",
   "Shelves",
+  "In the search over a list",
   "Writing",
 ] as const;
 
@@ -48,6 +49,27 @@ export const shortcuts = {
     place: "Everywhere",
     shown: "Esc",
     does: "in such a field: leave it as it was",
+    keys: ["escape"],
+    typing: true,
+  },
+  foundDown: {
+    place: "In the search over a list",
+    shown: "↓",
+    does: "to what was found",
+    keys: ["down"],
+    typing: true,
+  },
+  foundOpen: {
+    place: "In the search over a list",
+    shown: "Enter",
+    does: "open the first that was found",
+    keys: ["enter"],
+    typing: true,
+  },
+  foundLeave: {
+    place: "In the search over a list",
+    shown: "Esc",
+    does: "empty it; then back to the list",
     keys: ["escape"],
     typing: true,
   },

@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-router";
 import { z } from "zod";
 import { beginning, type Beginning } from "#server/cases/beginning";
@@ -14,6 +14,7 @@ import { sameWords, Select } from "../ui/select";
 import { StaleLine, steadily } from "../ui/stale";
 import { withParams } from "../ui/params";
 import { useClock } from "../ui/time";
+import { useFindKeys } from "../ui/use-find-keys";
 import { useShortcut } from "../ui/use-shortcut";
 import type { Route } from "./+types/route";
 import { inAlike } from "./alike";
@@ -126,7 +127,23 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   };
   useShortcut("caseDown", move(1));
   useShortcut("caseUp", move(-1));
-  useShortcut("findCase", () => document.getElementById("find-case")?.focus());
+  const toRow = (row: WaitingRow | undefined) => {
+    if (!row) return;
+    setChosen(row.number);
+    document.getElementById(`case-${row.number}`)?.focus();
+  };
+  const field = useRef<HTMLInputElement>(null);
+  useFindKeys(field, {
+    searched: filter.text,
+    toList: () =>
+      order.length === 0 ? field.current?.blur() : toRow(filter.text === "" ? selected : order[0]),
+    open: () => order[0] && void navigate(`/cases/${order[0].number}`),
+    clear: () => {
+      if (field.current) field.current.value = "";
+      go({ text: null });
+    },
+  });
+  useShortcut("findCase", () => field.current?.focus());
   useShortcut("alike", () => go({ alike: filter.alike ? null : "yes" }), { enabled: filter.list === "us" });
   useShortcut("closeHere", () => setCompact(null), { also: true });
   useShortcut(
@@ -202,7 +219,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             />
             <span className="flex items-center gap-1.5">
               <input
-                id="find-case"
+                ref={field}
                 type="search"
                 name="text"
                 aria-label="Find a case"
@@ -219,6 +236,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             </noscript>
           </Form>
         </div>
+        <div id="list" tabIndex={-1} />
         {loaderData.first && order.length === 0 ? (
           <FirstCase {...loaderData.first} />
         ) : order.length === 0 ? (

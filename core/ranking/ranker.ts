@@ -225,10 +225,17 @@ export class Ranker {
   #why({ reply, past }: Place, at: number, { text, words, byTerm, said }: Told): string[] {
     const shared = this.#known.reader.words.shared(words, at).filter(({ weight }) => weight > 0.005);
     const stems = shared.slice(0, MOST_TOLD).map(({ term }) => term);
-    const why = this.#known.reader.tell(stems, text, said);
+    const told = this.#known.reader.tell(stems, text, said);
+    const title = reply.title.toLowerCase();
+    // What its title says already tells nobody anything.
+    const more = told.filter((one) => !title.includes(one.replace(/[“”]/g, "").toLowerCase()));
     const alike = past.nearest(byTerm, ALIKE);
-    if (alike) why.push(`like ${alike.id}`);
-    return why.length > 0 ? why : [`“${reply.title}” is near in meaning`];
+    const why = [...more, ...(alike ? [`like ${alike.id}`] : [])];
+    return why.length > 0
+      ? why
+      : told.length > 0
+        ? ["asked for by its title"]
+        : [`“${reply.title}” is near in meaning`];
   }
 }
 

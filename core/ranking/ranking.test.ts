@@ -73,7 +73,8 @@ describe("the ranking", () => {
     expect(first(ranker, "may my dog come with me")?.id).toBe("dogs");
     expect(first(ranker, "bycicle on board?")?.id).toBe("bikes");
     expect(first(ranker, "i want to be refunded")?.id).toBe("refund");
-    expect(first(ranker, "my bag was left, did you find something")?.why).toContain("“left”");
+    // Its title says “left” already: what else was met is told.
+    expect(first(ranker, "my bag was left, did you find something")?.why).toEqual(["“find”"]);
   });
 
   test("learns from one answer at once, in another language too, and names it", () => {

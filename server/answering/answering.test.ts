@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
+import { DetailField } from "../db/entities/cases";
 import { readMarkdown } from "#core/formats/markdown";
 import { Case, Message } from "../db/entities/cases";
 import { query } from "../db/sql";
@@ -174,6 +175,12 @@ describe("sending", () => {
   });
 
   test("is refused with its findings while something stops it, and nothing is stored", async () => {
+    const fields = house.em();
+    fields.create(DetailField, {
+      ...{ key: "sails_at", label: "sailing", type: "datetime", example: "2026-11-27T07:40:00Z" },
+      ...{ short: null, usual: null },
+    });
+    await fields.flush();
     const { number, message } = await ready("At {$booking.sails_at}.");
     const before = await house.em().count(Message, {});
     expect(

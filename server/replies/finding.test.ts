@@ -9,6 +9,7 @@ import { importLibrary } from "./import";
 import { openReply } from "../writing/open";
 import { publishWorking } from "./publishing";
 import { saveShelf } from "./shelves";
+import { setPin } from "./pins";
 import { stripReplies } from "../strip/strip";
 import { saveWorking } from "./writing";
 
@@ -119,4 +120,39 @@ test("what stands on others' shelves hides nothing, however much of it there is"
   ]);
   expect(await until("lifeboat", (keys) => keys.length > 0)).toEqual(["seen"]);
   expect(await strip("lifeboat", house.maren)).toHaveLength(20);
+});
+
+test("what a person has at hand comes after the close fits, and before others that are searched for", async () => {
+  await put(
+    "hand",
+    { "hand-a": "Lanterns lent", "hand-b": "Lanterns sold", "hand-c": "Lanterns lost" },
+    (key) =>
+      key === "hand-c" ? "A lantern that is lost is looked for at the pier." : "A lantern is at the pier.",
+  );
+  const found = await until("lantern pier", (keys) => keys.length === 3);
+  const last = found.at(-1) ?? "";
+  await setPin(em(), house.bram, last, true);
+  expect((await strip("lantern pier"))[0]).toBe(last);
+  // A colleague has other things at hand.
+  expect(await strip("lantern pier", house.maren)).toEqual(found);
+  const inquiry = {
+    ...{
+      id: "x",
+      channel: "email",
+      subject: "My bicycle",
+      body: "Does my bicycle ride free of charge on deck two?",
+    },
+  };
+  const offered = async () => {
+    const asked = { query: "", inquiry, channel: "email", language: "en", limit: 20 };
+    return (await stripReplies(em(), house.bram, asked)).replies;
+  };
+  const replies = await eventually(offered, (all) => all.some((one) => one.hand !== null));
+  const at = replies.findIndex((one) => one.key === last);
+  expect(replies[at]?.hand).toBe("within reach");
+  expect(replies[0]?.key).toBe("wheels");
+  // Before it stand only the best, what answers a second question, and close fits.
+  for (const [index, one] of replies.slice(0, at).entries())
+    expect(index === 0 || one.also !== null || (one.fit ?? 0) >= 0.7).toBe(true);
+  await setPin(em(), house.bram, last, false);
 });

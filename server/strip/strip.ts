@@ -1,3 +1,4 @@
+import { fitWords } from "#core/ranking/fit-words";
 import { times } from "#core/text/counted";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { AttachmentRef, Part } from "#core/compose/slip";
@@ -16,6 +17,7 @@ import { IN_SEASON, usableReplies } from "../access/usable";
 import { log } from "../log";
 import { askedBy, houseRanker, Unanswered } from "../ranking/house-ranker";
 import { waysToFind } from "./finding";
+import { atHand, type AtHand } from "./hand";
 import { searchTerms } from "../replies/search";
 
 /** A reply as the shelf strip offers it: all that is needed to read it for a case and to take it. */
@@ -37,6 +39,8 @@ export interface StripReply {
   why: string;
   /** How likely it is the one to send, from 0 to 1; null where it was searched for or is no answer. */
   fit: number | null;
+  /** Whether the person has it at hand, and why; null where they do not. */
+  hand: AtHand | null;
   /** The sentence of the message by which it answers a second question; null where it is no second answer. */
   also: string | null;
 }
@@ -102,6 +106,8 @@ interface Row {
 
 /** Of all that fit a case, so many of the fittest may be brought forward among what is searched for. */
 const BROUGHT_FORWARD = 100;
+/** So far before others goes what is at hand, where all that was found lies within one and a sure fit is one. */
+const FOR_HAND = 1;
 /** Of what is found by words, so many of the nearest are told apart by use and by their titles; more where few of them may be used. */
 const NEAR = 200;
 
@@ -192,22 +198,27 @@ async function foundBy(
     const { found, ranking } = await houseRanker(em).find({ ...asked, most }, about);
     const replies = found.length === 0 ? [] : await offer(em, viewer, input, terms, found);
     if (replies.length < input.limit && found.length === most) continue;
-    return ranking ? fittestFirst(replies, terms, ranking) : replies;
+    const hand = await atHand(em, viewer, input.channel);
+    const marked = replies.map((reply) => ({ ...reply, hand: hand.get(reply.key) ?? null }));
+    return ranking || hand.size > 0 ? fittestFirst(marked, terms, ranking) : marked;
   }
 }
 
 /**
- * What was found, with what fits the case brought forward: a sure fit goes before everything that only has the words. What
- * has all of them in its title stays before the rest: it was asked for by name.
+ * What was found, with what fits the case and what is at hand brought forward: a sure fit goes before everything that only
+ * has the words. What has all of them in its title stays before the rest: it was asked for by name.
  */
-function fittestFirst(found: StripReply[], terms: string[], ranking: Ranking): StripReply[] {
-  const fits = new Map(ranking.fits.map((one) => [one.id, one.fit]));
+function fittestFirst(found: StripReply[], terms: string[], ranking: Ranking | null): StripReply[] {
+  const fits = new Map(ranking?.fits.map((one) => [one.id, one.fit]));
   const isNamed = ({ title }: StripReply) => {
     const words = searchTerms(title);
     return terms.every((term) => words.some((word) => word.startsWith(term)));
   };
   const place = (reply: StripReply, index: number) =>
-    (isNamed(reply) ? 0 : 2) + index / found.length - (fits.get(reply.key) ?? 0);
+    (isNamed(reply) ? 0 : 2) +
+    index / found.length -
+    (fits.get(reply.key) ?? 0) -
+    (reply.hand === null ? 0 : FOR_HAND);
   return found
     .map((reply, index) => ({ reply, at: place(reply, index) }))
     .sort((a, b) => a.at - b.at)
@@ -240,18 +251,26 @@ async function fitting(
   { em, viewer, input, usable, beside }: Among,
   inquiry: Inquiry,
 ): Promise<(StripOffer & { beside: StripReply[] }) | null> {
-  const ranking = await ranked(em, viewer, inquiry, { top: input.limit, among: usable });
+  const [ranking, hand] = await Promise.all([
+    ranked(em, viewer, inquiry, { top: input.limit, among: usable }),
+    atHand(em, viewer, input.channel),
+  ]);
   if (ranking === null) return null;
-  const keys = [...ranking.fits.map((one) => one.id), ...beside];
+  const known = new Set(ranking.fits.map((one) => one.id));
+  const further = [...hand.keys()].filter((key) => !known.has(key));
+  const keys = [...known, ...further, ...beside];
   const best = await offer(em, viewer, { ...input, keys, limit: keys.length }, [], null);
   const byKey = new Map(best.map((reply) => [reply.key, reply]));
   const answers = ranking.fits.flatMap(({ id, fit, why, also }): StripReply[] => {
     const reply = byKey.get(id);
-    return reply ? [{ ...reply, fit, also, why: why.join(", ") }] : [];
+    return reply ? [{ ...reply, fit, also, why: why.join(", "), hand: hand.get(id) ?? null }] : [];
   });
-  const [first, ...others] = answers;
-  const inOrder = first ? [first, ...others.filter(isAlso), ...others.filter((one) => !isAlso(one))] : [];
-  const left = input.limit - answers.length;
+  const others = further.flatMap((key): StripReply[] => {
+    const reply = byKey.get(key);
+    return reply ? [{ ...reply, why: "", hand: hand.get(key) ?? null }] : [];
+  });
+  const inOrder = handFirst(answers, others, [...hand.keys()]);
+  const left = input.limit - inOrder.length;
   const rest = left > 0 ? await offer(em, viewer, { ...input, around: true, limit: left }, [], null) : [];
   return {
     replies: [...inOrder, ...rest],
@@ -261,9 +280,24 @@ async function fitting(
   };
 }
 
-/** What answers a second question stands right behind what answers the first. */
-function isAlso(reply: StripReply): boolean {
-  return reply.also !== null;
+/**
+ * The strip while nothing is typed: what fits best and what answers a second question, the other close fits, what the person
+ * has at hand, then the rest by its fit.
+ * @param answers by their fit
+ * @param others what is at hand beside them
+ */
+function handFirst(answers: StripReply[], others: StripReply[], hand: string[]): StripReply[] {
+  const [first, ...rest] = answers;
+  if (!first) return others;
+  const isClose = ({ fit }: StripReply) => fit !== null && fitWords(fit) === "close fit";
+  const ahead = [
+    first,
+    ...rest.filter((one) => one.also !== null),
+    ...rest.filter((one) => one.also === null && isClose(one)),
+  ];
+  const left = [...rest, ...others].filter((one) => !ahead.includes(one));
+  const held = hand.flatMap((key) => left.find((one) => one.key === key) ?? []);
+  return [...ahead, ...held, ...left.filter((one) => !held.includes(one))];
 }
 
 /** The replies that can be used, the best first. @param found only these, found by words; null for all */
@@ -343,6 +377,7 @@ async function offer(
         : outOfSeason(season_from, season_until),
       fit: null,
       also: null,
+      hand: null,
     }),
   );
 }

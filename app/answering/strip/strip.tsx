@@ -174,8 +174,8 @@ const Card = memo(function Card({ id, reply, chosen, taken, at, onLook, onTake }
           ) : (
             <>
               {words && <strong className="font-semibold text-ink">{words}</strong>}
-              {words && (reply.also ?? reply.why) && ": "}
-              {reply.also === null ? reply.why : `also asks “${reply.also}”`}
+              {words && reasonOf(reply) !== "" && ": "}
+              {reasonOf(reply)}
             </>
           )}
         </span>
@@ -184,6 +184,12 @@ const Card = memo(function Card({ id, reply, chosen, taken, at, onLook, onTake }
     </button>
   );
 });
+
+/** Why a card stands where it stands, in words. */
+function reasonOf({ also, why, hand }: StripReply): string {
+  if (also !== null) return `also asks “${also}”`;
+  return [why, hand ?? ""].filter((words) => words !== "").join(", ");
+}
 
 function firstWords(reply: StripReply): string {
   const text = (node: unknown): string => {
