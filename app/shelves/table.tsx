@@ -343,7 +343,7 @@ function Heading({
 
 function Nothing({ searched, filtered, words }: { searched: boolean; filtered: boolean; words: string }) {
   return (
-    <div className="grow px-6 py-16 text-center">
+    <div id="list" tabIndex={-1} className="grow px-6 py-16 text-center">
       <p className="font-serif text-lg">{filtered ? "No reply is like that." : "The shelves are empty."}</p>
       {!filtered && (
         <p className="mt-2 text-soft">

@@ -131,6 +131,12 @@ export const shortcuts = {
     does: "move the reply that the cursor is in up or down",
   },
   format: { place: "Answering, in the answer", shown: "Ctrl B, I, U", does: "bold, italic, underlined" },
+  toBar: {
+    place: "Answering, in the answer",
+    shown: "Alt F10",
+    does: "to the formatting bar; Esc comes back",
+  },
+  leaveBar: { place: "Answering, in the answer", shown: "", does: "", keys: ["escape"] },
   undoTyping: {
     place: "Answering, in the answer",
     shown: "Ctrl Z, Ctrl Shift Z",

@@ -128,7 +128,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   };
   return (
     <main className="grid min-h-0 grow grid-cols-1 gap-5 px-5 pb-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
-      <section aria-label="The reply" className="flex min-h-0 min-w-0 flex-col bg-sheet">
+      <section data-with-bar aria-label="The reply" className="flex min-h-0 min-w-0 flex-col bg-sheet">
         <ReplyHead open={open} reply={reply} filing={filed} />
         {/* The head answers first, then the page, then what stands beside it: each wakes in a turn of its own. */}
         <Suspense>

@@ -1,6 +1,7 @@
 import { Extension, type AnyExtension, type Editor } from "@tiptap/core";
 import { Placeholder } from "@tiptap/extensions/placeholder";
 import { UndoRedo } from "@tiptap/extensions/undo-redo";
+import { formatKeys } from "../../ui/editor/format-keys";
 import { documentExtensions } from "../../ui/editor/schema";
 import { onTab } from "./blanks";
 import { decorationsPlugin } from "./decorations";
@@ -31,6 +32,7 @@ export function answerExtensions(inputs: LetterInputs): AnyExtension[] {
   return [
     ...answerNodes,
     UndoRedo,
+    formatKeys,
     Placeholder.configure({
       placeholder: "Write, or take a reply from the shelf below.",
       includeChildren: true,

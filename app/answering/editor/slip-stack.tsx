@@ -1,9 +1,11 @@
 import type { Editor } from "@tiptap/core";
 import { EditorContent } from "@tiptap/react";
+import { useState } from "react";
 import DateEntry from "../../ui/date-entry";
 import { ManyPicker } from "../../ui/many-picker";
 import { Sortable, useSorted } from "../../ui/sortable";
 import { WordHints } from "../../ui/editor/word-hints";
+import { FormatBar } from "./format-bar";
 import { moveSlip } from "./move-slip";
 import type { PlacedSlip } from "./slips";
 import { StackPartsContext } from "./stack-parts";
@@ -12,6 +14,7 @@ const PARTS = { useSorted, DateEntry, ManyPicker };
 
 /** The slips of an answer: written in, filled in, and put into another order. */
 export default function SlipStack({ editor, slips }: { editor: Editor; slips: PlacedSlip[] }) {
+  const [isWriting, setWriting] = useState(false);
   return (
     <StackPartsContext value={PARTS}>
       <Sortable
@@ -22,9 +25,18 @@ export default function SlipStack({ editor, slips }: { editor: Editor; slips: Pl
           if (move) editor.view.dispatch(move);
         }}
       >
-        <WordHints>
-          <EditorContent editor={editor} />
-        </WordHints>
+        <div
+          data-with-bar
+          onFocus={() => setWriting(true)}
+          onBlur={({ currentTarget, relatedTarget }) => {
+            if (!currentTarget.contains(relatedTarget)) setWriting(false);
+          }}
+        >
+          <FormatBar editor={editor} shown={isWriting} />
+          <WordHints>
+            <EditorContent editor={editor} />
+          </WordHints>
+        </div>
       </Sortable>
     </StackPartsContext>
   );

@@ -14,6 +14,15 @@ interface Found {
   unranked: boolean;
 }
 
+/** The other of the two that fit best, where the chosen one is one of them; what is at hand may stand between them. */
+function rivalOf(replies: StripReply[], current: number): StripReply | null {
+  const byFit = replies.filter(({ fit }) => fit !== null).sort((a, b) => (b.fit ?? 0) - (a.fit ?? 0));
+  const [first, second] = byFit.length > 1 ? byFit : replies;
+  const chosen = replies[current];
+  if (chosen === undefined || !first || !second) return null;
+  return chosen === first ? second : chosen === second ? first : null;
+}
+
 async function readStrip(
   number: number,
   asked: { q: string; language: string },
@@ -116,7 +125,7 @@ export function useStrip(open: OpenCase) {
       /** Whether ranking did not answer: the order is by use alone. */
       unranked: isUnranked,
       /** What stands beside the chosen one as likely: the first for the second, and the second for the first. */
-      rival: current === 0 ? (replies[1] ?? null) : current === 1 ? (replies[0] ?? null) : null,
+      rival: rivalOf(replies, current),
       searching,
       problem: wanted === "" ? null : problem,
     }),

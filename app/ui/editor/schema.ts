@@ -10,6 +10,7 @@ import { BulletList } from "@tiptap/extension-list/bullet-list";
 import { ListItem } from "@tiptap/extension-list/item";
 import { OrderedList } from "@tiptap/extension-list/ordered-list";
 import { Paragraph } from "@tiptap/extension-paragraph";
+import { Table, TableCell, TableHeader, TableRow } from "@tiptap/extension-table";
 import { Strike } from "@tiptap/extension-strike";
 import { Text } from "@tiptap/extension-text";
 import { Underline } from "@tiptap/extension-underline";
@@ -59,7 +60,7 @@ interface Defined {
   addAttributes: () => Attributes;
 }
 
-function definedNode(name: NodeName): Defined {
+export function definedNode(name: NodeName): Defined {
   const definition: { content?: string; group?: string; attrs: Shape } = nodes[name];
   return {
     name,
@@ -72,16 +73,6 @@ function definedNode(name: NodeName): Defined {
 
 function definedMark(name: MarkName): { name: string; addAttributes: () => Attributes } {
   return { name, addAttributes: () => attributesOf(marks[name]) };
-}
-
-/** A node that is shown by a tag of HTML and needs no commands of its own. */
-function plainNode(name: NodeName, tag: string, options: { atom?: boolean; selector?: string } = {}) {
-  return Node.create({
-    ...definedNode(name),
-    ...(options.atom ? { atom: true, selectable: true } : {}),
-    parseHTML: () => [{ tag: options.selector ?? tag }],
-    renderHTML: ({ HTMLAttributes }) => (options.atom ? [tag, HTMLAttributes] : [tag, HTMLAttributes, 0]),
-  });
 }
 
 /** A picture that travels with the letter, shown from the reply's files. */
@@ -151,37 +142,37 @@ const LiteralMark = Mark.create({
   },
 });
 
+/** Tables with their commands, shown as plain tables. */
+const tables: AnyExtension[] = [
+  Table.extend({
+    ...definedNode("table"),
+    renderHTML: ({ HTMLAttributes }) => ["table", HTMLAttributes, ["tbody", 0]],
+    addNodeView: () => null,
+  }),
+  TableRow.extend(definedNode("tableRow")),
+  TableCell.extend(definedNode("tableCell")),
+  TableHeader.extend(definedNode("tableHeader")),
+];
+
 /** Nodes and marks of a document, without its top node, token and blank: those are shown in their own way. */
-function extensionsWith(tables: AnyExtension[]): AnyExtension[] {
-  return [
-    Text,
-    Paragraph.extend(definedNode("paragraph")),
-    Heading.extend(definedNode("heading")).configure({ levels: [1, 2, 3] }),
-    BulletList.extend(definedNode("bulletList")),
-    OrderedList.extend(definedNode("orderedList")),
-    ListItem.extend(definedNode("listItem")),
-    Blockquote.extend(definedNode("blockquote")),
-    HorizontalRule.extend(definedNode("horizontalRule")),
-    HardBreak.extend(definedNode("hardBreak")),
-    ...tables,
-    Picture,
-    Bold,
-    Italic,
-    Underline,
-    Strike,
-    Highlight,
-    Link,
-    PassageMark,
-    LiteralMark,
-  ];
-}
-
-/** For answers: tables are written in, not built. */
-export const documentExtensions: AnyExtension[] = extensionsWith([
-  plainNode("table", "table"),
-  plainNode("tableRow", "tr"),
-  plainNode("tableCell", "td"),
-  plainNode("tableHeader", "th"),
-]);
-
-export { definedNode, extensionsWith };
+export const documentExtensions: AnyExtension[] = [
+  Text,
+  Paragraph.extend(definedNode("paragraph")),
+  Heading.extend(definedNode("heading")).configure({ levels: [1, 2, 3] }),
+  BulletList.extend(definedNode("bulletList")),
+  OrderedList.extend(definedNode("orderedList")),
+  ListItem.extend(definedNode("listItem")),
+  Blockquote.extend(definedNode("blockquote")),
+  HorizontalRule.extend(definedNode("horizontalRule")),
+  HardBreak.extend(definedNode("hardBreak")),
+  ...tables,
+  Picture,
+  Bold,
+  Italic,
+  Underline,
+  Strike,
+  Highlight,
+  Link,
+  PassageMark,
+  LiteralMark,
+];

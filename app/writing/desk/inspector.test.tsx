@@ -109,7 +109,7 @@ describe("at the cursor", () => {
     await hand.keyboard("{Enter}");
     expect(json()).toContain("https://example.org/{$booking.reference}");
     cursor(8);
-    await hand.click(await screen.findByRole("button", { name: "no link" }));
+    await hand.click(await screen.findByRole("button", { name: "remove link" }));
     await waitFor(() => expect(json()).not.toContain("https://example.org"));
   });
 
@@ -139,10 +139,10 @@ describe("at the cursor", () => {
     expect([rows(), cells()]).toEqual([3, 6]);
     await hand.click(screen.getByRole("button", { name: "column after" }));
     expect([rows(), cells()]).toEqual([3, 9]);
-    await hand.click(screen.getByRole("button", { name: "drop row" }));
-    await hand.click(screen.getByRole("button", { name: "drop column" }));
+    await hand.click(screen.getByRole("button", { name: "remove row" }));
+    await hand.click(screen.getByRole("button", { name: "remove column" }));
     expect([rows(), cells()]).toEqual([2, 4]);
-    await hand.click(screen.getByRole("button", { name: "drop table" }));
+    await hand.click(screen.getByRole("button", { name: "remove table" }));
     expect(rows()).toBe(0);
   });
 });

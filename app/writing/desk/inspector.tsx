@@ -1,7 +1,6 @@
 import type { Editor } from "@tiptap/core";
 import { NodeSelection } from "@tiptap/pm/state";
 import { useState } from "react";
-import { safeHref } from "#core/document/links";
 import { placeholderText } from "#core/document/placeholder";
 import type { PlaceholderAttrs } from "#core/document/types";
 import type { Token } from "#core/tokens/catalogue";
@@ -9,7 +8,6 @@ import { formatValue, type Style } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { Context } from "#core/tokens/context";
 import type { Blanks } from "#core/tokens/blanks";
-import { useFieldKeys } from "../../ui/use-field-keys";
 import { definitionsOf } from "../editor/definitions";
 import { whenWords } from "../editor/brackets";
 import {
@@ -22,7 +20,8 @@ import {
   type Scope,
 } from "../editor/passage-commands";
 import { FormatFields } from "../tokens/format-fields";
-import { useTransactions } from "../editor/use-transactions";
+import { LinkFields, TableTools } from "../../ui/editor/at-cursor";
+import { useTransactions } from "../../ui/editor/use-transactions";
 import { Select } from "../../ui/select";
 import { Hint } from "../../ui/hint";
 
@@ -58,7 +57,11 @@ export function Inspector(props: Props) {
       ) : node?.type.name === "image" ? (
         <PictureFields key={selection.from} editor={editor} />
       ) : editor.isActive("link") ? (
-        <LinkFields key={String(editor.getAttributes("link").href)} editor={editor} />
+        <LinkFields
+          key={String(editor.getAttributes("link").href)}
+          editor={editor}
+          hint=" Tokens may stand in it."
+        />
       ) : editor.isActive("table") ? (
         <TableTools editor={editor} />
       ) : null}
@@ -125,50 +128,6 @@ function changeChosen(editor: Editor, kind: string, attrs: Record<string, unknow
   editor.chain().updateAttributes(kind, attrs).setNodeSelection(editor.state.selection.from).run();
 }
 
-function LinkFields({ editor }: { editor: Editor }) {
-  const [href, setHref] = useState(String(editor.getAttributes("link").href));
-  const filled = href.replace(/\{[^{}]*\}/g, "x");
-  const fine = safeHref(filled) !== null && !/^https?:\/\/\/?$/.test(filled);
-  const keep = () => {
-    if (fine) editor.chain().extendMarkRange("link").setMark("link", { href: href.trim() }).run();
-  };
-  const field = useFieldKeys({
-    keep: () => {
-      keep();
-      if (fine) editor.commands.focus();
-    },
-  });
-  return (
-    <>
-      <label className="flex items-center gap-2">
-        Leads to
-        <input
-          ref={field}
-          className="lined-field w-80"
-          value={href}
-          aria-invalid={!fine}
-          maxLength={2000}
-          spellCheck={false}
-          onChange={(event) => setHref(event.target.value)}
-          onBlur={keep}
-        />
-      </label>
-      {!fine && (
-        <span className="text-stop">
-          Write an address, as in https://example.org, mailto: or tel:. Tokens may stand in it.
-        </span>
-      )}
-      <button
-        type="button"
-        className="quiet-link"
-        onClick={() => editor.chain().focus().extendMarkRange("link").unsetMark("link").run()}
-      >
-        no link
-      </button>
-    </>
-  );
-}
-
 function PictureFields({ editor }: { editor: Editor }) {
   const { alt, width } = editor.getAttributes("image") as { alt: string; width: number | null };
   return (
@@ -201,36 +160,6 @@ function PictureFields({ editor }: { editor: Editor }) {
         />
       </label>
     </>
-  );
-}
-
-function TableTools({ editor }: { editor: Editor }) {
-  const chain = () => editor.chain().focus();
-  const tools: [string, () => void][] = [
-    ["row above", () => chain().addRowBefore().run()],
-    ["row below", () => chain().addRowAfter().run()],
-    ["drop row", () => chain().deleteRow().run()],
-    ["column before", () => chain().addColumnBefore().run()],
-    ["column after", () => chain().addColumnAfter().run()],
-    ["drop column", () => chain().deleteColumn().run()],
-    ["heading row", () => chain().toggleHeaderRow().run()],
-    ["join or split cells", () => chain().mergeOrSplit().run()],
-    ["drop table", () => chain().deleteTable().run()],
-  ];
-  return (
-    <span role="group" aria-label="Table" className="flex flex-wrap gap-x-3">
-      {tools.map(([label, run]) => (
-        <button
-          key={label}
-          type="button"
-          className="underline decoration-line underline-offset-2 hover:decoration-ink"
-          onMouseDown={(event) => event.preventDefault()}
-          onClick={run}
-        >
-          {label}
-        </button>
-      ))}
-    </span>
   );
 }
 

@@ -1,105 +1,15 @@
 import type { Editor } from "@tiptap/core";
-import { Image, Redo2, Undo2 } from "lucide-react";
+import { Image } from "lucide-react";
 import { Toolbar as Radix } from "radix-ui";
-import { useRef, type ReactNode } from "react";
-import { Hint } from "../../ui/hint";
-import { toggleLink } from "../editor/body";
-import { useTransactions } from "../editor/use-transactions";
+import { useRef } from "react";
+import { Inserts, Toggles, Tool, UndoRedoTools } from "../../ui/editor/format-tools";
+import { useTransactions } from "../../ui/editor/use-transactions";
 
 interface Props {
   editor: Editor;
   onToken: () => void;
   onPicture: (file: File) => void;
 }
-
-/** A formatting command: what its button says, its keys, where it is in force, and what it does. */
-interface Command {
-  label: string;
-  hint: string;
-  /** Name of the mark or node that is on at the cursor. */
-  active?: string;
-  run: (editor: Editor) => void;
-  look?: string;
-}
-
-const focused = (editor: Editor) => editor.chain().focus();
-
-/** What can be on or off at the cursor. */
-const toggles: Command[][] = [
-  [
-    {
-      label: "bold",
-      hint: "Bold (Ctrl B)",
-      active: "bold",
-      look: "font-bold",
-      run: (e) => focused(e).toggleBold().run(),
-    },
-    {
-      label: "italic",
-      hint: "Italic (Ctrl I)",
-      active: "italic",
-      look: "italic",
-      run: (e) => focused(e).toggleItalic().run(),
-    },
-    {
-      label: "underline",
-      hint: "Underline (Ctrl U)",
-      active: "underline",
-      look: "underline",
-      run: (e) => focused(e).toggleUnderline().run(),
-    },
-    {
-      label: "strike",
-      hint: "Strike (Ctrl Shift S)",
-      active: "strike",
-      look: "line-through",
-      run: (e) => focused(e).toggleStrike().run(),
-    },
-    {
-      label: "mark",
-      hint: "Highlight (Ctrl Shift H)",
-      active: "highlight",
-      run: (e) => focused(e).toggleHighlight().run(),
-    },
-    { label: "link", hint: "Link the selected words (Ctrl K)", active: "link", run: toggleLink },
-  ],
-  [
-    {
-      label: "heading",
-      hint: "Heading (Ctrl Alt 2)",
-      active: "heading",
-      run: (e) => focused(e).toggleHeading({ level: 2 }).run(),
-    },
-    {
-      label: "list",
-      hint: "List (Ctrl Shift 8)",
-      active: "bulletList",
-      run: (e) => focused(e).toggleBulletList().run(),
-    },
-    {
-      label: "1. 2. 3.",
-      hint: "Numbered list (Ctrl Shift 7)",
-      active: "orderedList",
-      run: (e) => focused(e).toggleOrderedList().run(),
-    },
-    {
-      label: "quote",
-      hint: "Quotation (Ctrl Shift B)",
-      active: "blockquote",
-      run: (e) => focused(e).toggleBlockquote().run(),
-    },
-  ],
-];
-
-/** What is put in at the cursor. */
-const inserts: Command[] = [
-  { label: "rule", hint: "A line across", run: (e) => focused(e).setHorizontalRule().run() },
-  {
-    label: "table",
-    hint: "A table of three columns",
-    run: (e) => focused(e).insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
-  },
-];
 
 /** Formatting by buttons that say what they do; each names its keys. One stop of Tab: the arrow keys go along. */
 export function Toolbar({ editor, onToken, onPicture }: Props) {
@@ -108,32 +18,9 @@ export function Toolbar({ editor, onToken, onPicture }: Props) {
   return (
     <Radix.Root aria-label="Formatting" className="flex items-center overflow-x-auto text-sm">
       <Tool label="{ value" hint="Insert a value or a blank ({)" look="font-semibold" onUse={onToken} />
-      {toggles.map((group, index) => (
-        <Radix.ToggleGroup
-          key={index}
-          type="multiple"
-          aria-label={index === 0 ? "Words" : "Paragraphs"}
-          value={group.flatMap(({ label, active }) => (active && editor.isActive(active) ? [label] : []))}
-          className="ml-1 flex border-l border-line pl-1"
-        >
-          {group.map(({ label, hint, look = "", run }) => (
-            <Hint key={label} words={hint}>
-              <Radix.ToggleItem
-                value={label}
-                onMouseDown={keepSelection}
-                onClick={() => run(editor)}
-                className={`${TOOL} aria-pressed:bg-ink aria-pressed:text-sheet ${look}`}
-              >
-                {label}
-              </Radix.ToggleItem>
-            </Hint>
-          ))}
-        </Radix.ToggleGroup>
-      ))}
+      <Toggles editor={editor} />
       <span className="ml-1 flex items-center border-l border-line pl-1">
-        {inserts.map(({ label, hint, run }) => (
-          <Tool key={label} label={label} hint={hint} onUse={() => run(editor)} />
-        ))}
+        <Inserts editor={editor} />
         <Tool
           label="picture"
           hint="A picture from a file; pasting and dropping works too"
@@ -155,54 +42,8 @@ export function Toolbar({ editor, onToken, onPicture }: Props) {
         }}
       />
       <span className="ml-1 flex items-center border-l border-line pl-1">
-        <Tool
-          label="undo"
-          hint="Undo (Ctrl Z)"
-          sign={<Undo2 size={16} aria-hidden="true" />}
-          onUse={() => focused(editor).undo().run()}
-        />
-        <Tool
-          label="redo"
-          hint="Redo (Ctrl Shift Z)"
-          sign={<Redo2 size={16} aria-hidden="true" />}
-          onUse={() => focused(editor).redo().run()}
-        />
+        <UndoRedoTools editor={editor} />
       </span>
     </Radix.Root>
-  );
-}
-
-const TOOL = "min-h-7 px-1.5 whitespace-nowrap hover:bg-wash";
-
-/** The words that are selected stay so: what a button does is done to them. */
-function keepSelection(event: { preventDefault: () => void }): void {
-  event.preventDefault();
-}
-
-function Tool({
-  label,
-  hint,
-  sign,
-  look = "",
-  onUse,
-}: {
-  label: string;
-  hint: string;
-  /** Shown in place of the label, where it is read quicker. */
-  sign?: ReactNode;
-  look?: string;
-  onUse: () => void;
-}) {
-  return (
-    <Hint words={hint}>
-      <Radix.Button
-        {...(sign ? { "aria-label": label } : {})}
-        onMouseDown={keepSelection}
-        onClick={onUse}
-        className={`${TOOL} ${look}`}
-      >
-        {sign ?? label}
-      </Radix.Button>
-    </Hint>
   );
 }

@@ -1,0 +1,45 @@
+import type { Editor } from "@tiptap/core";
+import { useEditorState } from "@tiptap/react";
+import { Toolbar as Radix } from "radix-ui";
+import { useRef } from "react";
+import { LinkFields, TableTools } from "../../ui/editor/at-cursor";
+import { Inserts, Toggles, UndoRedoTools } from "../../ui/editor/format-tools";
+import { useShortcut } from "../../ui/use-shortcut";
+import { useTransactions } from "../../ui/editor/use-transactions";
+
+/** What the answer can be formatted with, and what is at the cursor: shown while the hand is in the answer. */
+export function FormatBar({ editor, shown }: { editor: Editor; shown: boolean }) {
+  useTransactions(editor);
+  const at = useEditorState({
+    editor,
+    selector: ({ editor: one }) => (one.isActive("link") ? "link" : one.isActive("table") ? "table" : null),
+  });
+  const bar = useRef<HTMLDivElement>(null);
+  useShortcut("leaveBar", () => editor.commands.focus(), { within: bar });
+  return (
+    <div ref={bar} className={`sticky top-0 z-10 bg-sheet ${shown ? "" : "invisible"}`}>
+      <Radix.Root aria-label="Formatting" className="flex items-center overflow-x-auto text-sm">
+        <Toggles editor={editor} />
+        <span className="ml-1 flex items-center border-l border-line pl-1">
+          <Inserts editor={editor} />
+        </span>
+        <span className="ml-1 flex items-center border-l border-line pl-1">
+          <UndoRedoTools editor={editor} />
+        </span>
+      </Radix.Root>
+      {at !== null && (
+        <div
+          role="group"
+          aria-label="At the cursor"
+          className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-1 text-sm"
+        >
+          {at === "link" ? (
+            <LinkFields key={String(editor.getAttributes("link").href)} editor={editor} />
+          ) : (
+            <TableTools editor={editor} />
+          )}
+        </div>
+      )}
+    </div>
+  );
+}

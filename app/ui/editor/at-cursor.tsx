@@ -1,0 +1,84 @@
+import type { Editor } from "@tiptap/core";
+import { useState } from "react";
+import { safeHref } from "#core/document/links";
+import { FRESH } from "./link";
+import { useFieldKeys } from "../use-field-keys";
+
+/** Where the link at the cursor leads to. @param hint what may stand in the address, after what an address is */
+export function LinkFields({ editor, hint = "" }: { editor: Editor; hint?: string }) {
+  const [href, setHref] = useState(String(editor.getAttributes("link").href));
+  const filled = href.replace(/\{[^{}]*\}/g, "x");
+  const fine = safeHref(filled) !== null && !/^https?:\/\/\/?$/.test(filled);
+  const keep = () => {
+    if (fine) editor.chain().extendMarkRange("link").setMark("link", { href: href.trim() }).run();
+  };
+  const field = useFieldKeys({
+    keep: () => {
+      if (!fine) return;
+      keep();
+      // Writing goes on behind the link, at once: the command would wait for the next picture.
+      editor.commands.setTextSelection(editor.state.selection.to);
+      editor.view.focus();
+    },
+  });
+  return (
+    <>
+      <label className="flex items-center gap-2">
+        Leads to
+        <input
+          ref={field}
+          className="lined-field w-80"
+          value={href}
+          // A link that was just begun waits for its address.
+          autoFocus={href === FRESH}
+          aria-invalid={!fine}
+          maxLength={2000}
+          spellCheck={false}
+          onChange={(event) => setHref(event.target.value)}
+          onBlur={keep}
+        />
+      </label>
+      {!fine && (
+        <span className="text-stop">Write an address, as in https://example.org, mailto: or tel:.{hint}</span>
+      )}
+      <button
+        type="button"
+        className="quiet-link"
+        onClick={() => editor.chain().focus().extendMarkRange("link").unsetMark("link").run()}
+      >
+        remove link
+      </button>
+    </>
+  );
+}
+
+/** What can be done with the table at the cursor. */
+export function TableTools({ editor }: { editor: Editor }) {
+  const chain = () => editor.chain().focus();
+  const tools: [string, () => void][] = [
+    ["row above", () => chain().addRowBefore().run()],
+    ["row below", () => chain().addRowAfter().run()],
+    ["remove row", () => chain().deleteRow().run()],
+    ["column before", () => chain().addColumnBefore().run()],
+    ["column after", () => chain().addColumnAfter().run()],
+    ["remove column", () => chain().deleteColumn().run()],
+    ["heading row", () => chain().toggleHeaderRow().run()],
+    ["join or split cells", () => chain().mergeOrSplit().run()],
+    ["remove table", () => chain().deleteTable().run()],
+  ];
+  return (
+    <span role="group" aria-label="Table" className="flex flex-wrap gap-x-3">
+      {tools.map(([label, run]) => (
+        <button
+          key={label}
+          type="button"
+          className="underline decoration-line underline-offset-2 hover:decoration-ink"
+          onMouseDown={(event) => event.preventDefault()}
+          onClick={run}
+        >
+          {label}
+        </button>
+      ))}
+    </span>
+  );
+}
