@@ -47,6 +47,9 @@ export default function Answering() {
   const [back, setBack] = useState(0);
   const [shown, setShown] = useState(0);
   if (back !== shown && (open.draft?.version ?? 0) >= back) setShown(back);
+  // The letter that is begun after one that was sent with “stay”, by how many went before it.
+  const [stayed, setStayed] = useState<string | null>(null);
+  const letter = (letters: number) => `${open.number} ${letters}`;
   useLive(useMemo(() => ({ case: open.number }), [open.number]));
   return (
     <>
@@ -58,6 +61,8 @@ export default function Answering() {
         around={around}
         stale={stale}
         onBack={setBack}
+        hasStayed={stayed === letter(open.letters)}
+        onStay={() => setStayed(letter(open.letters + 1))}
       />
     </>
   );

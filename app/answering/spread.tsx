@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { createPortal, flushSync } from "react-dom";
-import { Link, useNavigate, useSearchParams } from "react-router";
+import { Link, useNavigate } from "react-router";
 import type { StripReply } from "#server/strip/strip";
 import type { OpenCase } from "#server/answering/open";
 import { Kbd } from "../ui/kbd";
@@ -31,6 +31,8 @@ export function Spread({
   around,
   stale,
   onBack,
+  hasStayed,
+  onStay,
 }: {
   open: OpenCase;
   around: Around;
@@ -38,15 +40,18 @@ export function Spread({
   stale: Stale | null;
   /** What the browser had kept is the draft again, from this version on. */
   onBack: (version: number) => void;
+  /** Whether the letter before was sent from here, and its sender stayed. */
+  hasStayed: boolean;
+  /** The letter is about to be sent, and its sender stays. */
+  onStay: () => void;
 }) {
   const offers = useOffers(open);
   const person = usePerson();
   const answer = useAnswer(open, offers, person);
   const { editor, letter, take } = answer;
   const strip = useStrip(open);
-  const [params] = useSearchParams();
   // Who has just sent a letter and stayed has an empty answer before them.
-  const [looking, setLooking] = useState(open.draft === null && !params.has("sent"));
+  const [looking, setLooking] = useState(open.draft === null && !hasStayed);
   const search = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const toast = useToast();
@@ -57,7 +62,14 @@ export function Spread({
   // The words must be on the page before the hand can be put on them.
   const showAnswer = useCallback(() => flushSync(() => setLooking(false)), []);
   const looked = looking && strip.chosen && !taken.has(strip.chosen.key) ? strip.chosen : null;
-  const send = useSendLetter(open, answer, { showsOther: looked !== null, show: showAnswer });
+  const sendLetter = useSendLetter(open, answer, { showsOther: looked !== null, show: showAnswer });
+  const send = useCallback(
+    async (then: "next" | "stay") => {
+      if (then === "stay") onStay();
+      await sendLetter(then);
+    },
+    [sendLetter, onStay],
+  );
   useSettledBeforeLeaving(
     answer.saver,
     useCallback(
@@ -134,7 +146,7 @@ export function Spread({
       </div>
       <StaleLine stale={stale} />
       <Strip
-        began={open.draft !== null}
+        began={open.draft !== null || hasStayed}
         search={search}
         taken={taken}
         strip={strip}

@@ -136,7 +136,7 @@ export const shortcuts = {
     shown: "Alt F10",
     does: "to the formatting bar; Esc comes back",
   },
-  leaveBar: { place: "Answering, in the answer", shown: "", does: "", keys: ["escape"] },
+  leaveBar: { place: "Answering, everywhere", shown: "", does: "", keys: ["escape"] },
   undoTyping: {
     place: "Answering, in the answer",
     shown: "Ctrl Z, Ctrl Shift Z",

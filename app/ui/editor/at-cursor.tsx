@@ -1,4 +1,4 @@
-import type { Editor } from "@tiptap/core";
+import { getMarkRange, type Editor } from "@tiptap/core";
 import { useState } from "react";
 import { safeHref } from "#core/document/links";
 import { FRESH } from "./link";
@@ -9,15 +9,22 @@ export function LinkFields({ editor, hint = "" }: { editor: Editor; hint?: strin
   const [href, setHref] = useState(String(editor.getAttributes("link").href));
   const filled = href.replace(/\{[^{}]*\}/g, "x");
   const fine = safeHref(filled) !== null && !/^https?:\/\/\/?$/.test(filled);
-  const keep = () => {
-    if (fine) editor.chain().extendMarkRange("link").setMark("link", { href: href.trim() }).run();
+  /** Keeps the address, and leaves the cursor where it is. @returns where the link ends; null where none is kept */
+  const keep = (): number | null => {
+    const { state, view } = editor;
+    const type = state.schema.marks.link;
+    const range = type && getMarkRange(state.selection.$from, type);
+    if (!fine || !type || !range) return null;
+    if (editor.getAttributes("link").href !== href.trim())
+      view.dispatch(state.tr.addMark(range.from, range.to, type.create({ href: href.trim() })));
+    return range.to;
   };
   const field = useFieldKeys({
     keep: () => {
-      if (!fine) return;
-      keep();
+      const end = keep();
+      if (end === null) return;
       // Writing goes on behind the link, at once: the command would wait for the next picture.
-      editor.commands.setTextSelection(editor.state.selection.to);
+      editor.commands.setTextSelection(end);
       editor.view.focus();
     },
   });
