@@ -21,6 +21,12 @@ async function openCaseOf(page: Page, name: string, subject: string, text: strin
 async function selectLastWord(page: Page, word: string): Promise<void> {
   await page.keyboard.press("ControlOrMeta+Shift+ArrowLeft");
   await expect.poll(() => page.evaluate(() => String(document.getSelection()))).toBe(word);
+  // The editor hears of it a moment after the page.
+  const isSelected = (element: Element) => {
+    const { editor } = element as Element & { editor: { state: { selection: { empty: boolean } } } };
+    return !editor.state.selection.empty;
+  };
+  await expect.poll(() => answer(page).evaluate(isSelected)).toBe(true);
 }
 
 test("an answer has links and a table, each with a way out, and sending it leaves an empty one", async ({
