@@ -106,10 +106,6 @@ export function takePictures(): Promise<object> {
       const lead = await camera(browser, program, "sunniva");
       await lead.page.goto("/setup/people");
       await lead.take("setup-people");
-      await lead.page.goto("/outside");
-      await lead.page.getByRole("complementary").getByRole("link").first().click();
-      await lead.page.getByRole("heading", { name: "Write to us" }).waitFor();
-      await lead.take("outside");
       await takeAnswering(await camera(browser, program, "bram"), "answering");
       await takeAnswering(await camera(browser, program, "idris", "dark"), "answering-dark");
       return { pictures: FOLDER };

@@ -61,7 +61,7 @@ export default function Outside({ loaderData, actionData }: Route.ComponentProps
             className="lined-field w-full"
           />
         </Form>
-        <ul className="max-h-[60dvh] overflow-y-auto">
+        <ul className="max-h-[45dvh] overflow-y-auto">
           {people.map((person) => (
             <li key={person.address} className="border-t border-line">
               <NavLink
