@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { invitationSchema } from "#core/forms/people";
 import { Team } from "#server/db/entities/people";
-import { environment } from "#server/environment";
+import { environment, ownAddress } from "#server/environment";
 import { Unusable } from "#server/errors";
 import { makeLink } from "#server/people/links";
 import { addPerson } from "#server/staff/colleagues";
@@ -40,8 +40,8 @@ export async function userAdd(input: NewUser): Promise<string> {
       const [issue] = read.error.issues;
       throw new Failure(`--${String(issue?.path[0] ?? "name")}: ${issue?.message ?? "is not usable"}`, 2);
     }
-    const { host, port, publicUrl } = environment();
-    const base = publicUrl ?? `http://${host === "0.0.0.0" ? "localhost" : host}:${port}`;
+    const settings = environment();
+    const base = settings.publicUrl ?? ownAddress(settings);
     try {
       return await em.transactional(async (inner) => {
         const person = await addPerson(inner, read.data);

@@ -4,7 +4,7 @@ import { randomBytes } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { setTimeout as delay } from "node:timers/promises";
-import { readEnvironment, type Environment } from "#server/environment";
+import { ownAddress, readEnvironment, type Environment } from "#server/environment";
 import { ensurePackages, postgres } from "./debian";
 import { isFree } from "./ports";
 import { keepRunning, startPostgres, type Postgres } from "./postgres";
@@ -119,7 +119,7 @@ export async function launch(mode: Mode): Promise<void> {
       { name: "web", args: mode.web, env },
     ];
     for (const part of parts) if (!stopping) supervisor.run(part);
-    const address = `http://${environment.host === "0.0.0.0" ? "localhost" : environment.host}:${environment.port}`;
+    const address = ownAddress(environment);
     await ready(address, () => stopping);
     if (stopping) return;
     print(`\n  Plain Shelf is at ${address}`);

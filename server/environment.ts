@@ -139,6 +139,11 @@ export function readEnvironment(
   };
 }
 
+/** Where the program is served, as this machine reaches it. */
+export function ownAddress({ host, port }: Pick<Environment, "host" | "port">): string {
+  return `http://${host === "0.0.0.0" ? "localhost" : host}:${port}`;
+}
+
 let current: Environment | null = null;
 
 /** The settings of this process. @throws Error with one line when a value is unusable */

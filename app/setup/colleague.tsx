@@ -5,8 +5,8 @@ import * as z from "zod/mini";
 import { colleagueSchema } from "#core/forms/people";
 import { counted } from "#core/text/counted";
 import { idInPath } from "#server/edge";
-import { listColleagues, readColleague, type Belongings, type Colleague } from "#server/staff/colleagues";
-import { listTeams } from "#server/staff/teams";
+import { readColleague, type Belongings, type Colleague } from "#server/staff/colleagues";
+import { allTeams, possibleOwners } from "#server/replies/shelves";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { nothing, useAct } from "../ui/act";
@@ -26,11 +26,10 @@ export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
   return loaderResult(async () => {
     const id = idInPath.parse(args.params.id);
-    const others = (await listColleagues(em, viewer)).filter((one) => one.id !== id && one.state !== "left");
     return {
       colleague: await readColleague(em, viewer, id, now),
-      teams: await listTeams(em),
-      others: others.map(({ id: other, name }) => ({ id: other, name })),
+      teams: await allTeams(em),
+      others: (await possibleOwners(em)).filter((one) => one.id !== id),
       isViewer: id === viewer.id,
     };
   });

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import * as z from "zod/mini";
 import { invitationSchema } from "#core/forms/people";
 import { listColleagues, type ColleagueRow } from "#server/staff/colleagues";
-import { listTeams } from "#server/staff/teams";
+import { allTeams } from "#server/replies/shelves";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { useAct } from "../ui/act";
@@ -20,7 +20,7 @@ export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   return loaderResult(async () => ({
     people: await listColleagues(em, viewer),
-    teams: await listTeams(em),
+    teams: await allTeams(em),
     ownTeam: viewer.teamId,
   }));
 }

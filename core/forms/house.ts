@@ -1,7 +1,7 @@
 import * as z from "zod/mini";
 import { isLanguageTag } from "../language/tag";
 import { words } from "./fields";
-import { zoneField } from "./people";
+import { roleField, zoneField } from "./people";
 
 /** The house itself. */
 export const houseSchema = z.strictObject({
@@ -30,8 +30,6 @@ export const newFieldSchema = z.strictObject({
 });
 export type NewField = z.infer<typeof newFieldSchema>;
 
-const changedBy = z.enum(["agent", "curator", "lead"]);
-
 /** Kinds of a house fact. */
 export const factTypes = ["text", "long_text", "money", "date", "link", "number"] as const;
 export type FactType = (typeof factTypes)[number];
@@ -41,10 +39,10 @@ export const newFactSchema = z.strictObject({
   label,
   type: z.enum(factTypes),
   value: z.unknown(),
-  changedBy,
+  changedBy: roleField,
 });
 export type NewFact = z.infer<typeof newFactSchema>;
 
 /** Who may change a house fact, and what it is called. */
-export const factDescriptionSchema = z.strictObject({ label, changedBy });
+export const factDescriptionSchema = z.strictObject({ label, changedBy: roleField });
 export type FactDescription = z.infer<typeof factDescriptionSchema>;

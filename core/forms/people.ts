@@ -1,4 +1,5 @@
 import * as z from "zod/mini";
+import { isTimeZone } from "../tokens/context";
 import { idField, words, wordsOrNone } from "./fields";
 
 /** Shortest password, in characters (NIST SP 800-63B asks for no other rule but that it is not easily guessed). */
@@ -23,18 +24,10 @@ export const changedPasswordSchema = z.strictObject({
   password: passwordField,
 });
 
-const isZone = (zone: string) => {
-  try {
-    return new Intl.DateTimeFormat("en", { timeZone: zone }) instanceof Intl.DateTimeFormat;
-  } catch {
-    return false; // What throws is no zone.
-  }
-};
-
 /** An IANA time zone. */
 export const zoneField = z
   .string()
-  .check(z.minLength(1, "Choose a time zone"), z.refine(isZone, "Choose a time zone of the list"));
+  .check(z.minLength(1, "Choose a time zone"), z.refine(isTimeZone, "Choose a time zone of the list"));
 
 const names = {
   name: words(200, "Write the name as letters are to print it"),
@@ -57,10 +50,16 @@ export const addressField = z
     z.email("Write an email address, as in maren@example.com"),
   );
 
-const role = z.enum(["agent", "curator", "lead"]);
+/** What somebody may do. */
+export const roleField = z.enum(["agent", "curator", "lead"]);
 
 /** A colleague who is invited. */
-export const invitationSchema = z.strictObject({ ...names, email: addressField, role, team: idField });
+export const invitationSchema = z.strictObject({
+  ...names,
+  email: addressField,
+  role: roleField,
+  team: idField,
+});
 export type Invitation = z.infer<typeof invitationSchema>;
 
 /** A colleague, as a lead changes them. */
@@ -68,7 +67,7 @@ export const colleagueSchema = z.strictObject({
   ...names,
   ...printed,
   email: addressField,
-  role,
+  role: roleField,
   team: idField,
   furtherTeams: z.array(idField).check(z.maxLength(100, "At most 100 teams")),
 });

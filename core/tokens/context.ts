@@ -46,7 +46,7 @@ export const tokenGroups = ["case", "customer", "organisation", "booking", "agen
 export type TokenGroup = (typeof tokenGroups)[number];
 
 /** Whether Intl knows the IANA name of a time zone. */
-function isTimeZone(name: string): boolean {
+export function isTimeZone(name: string): boolean {
   try {
     new Intl.DateTimeFormat("en", { timeZone: name });
     return true;
