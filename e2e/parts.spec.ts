@@ -138,6 +138,7 @@ test("a reply is written, filed and its day chosen by keyboard alone", async ({ 
   await page.keyboard.press("Enter");
   await expect(page.getByRole("option", { name: "On board" })).toBeVisible();
   await page.keyboard.type("On b");
+  await expect(page.getByRole("option", { name: "On board" })).toBeFocused();
   await page.keyboard.press("Enter");
   await expect(page.getByRole("combobox", { name: "Shelf" })).toHaveText("On board");
   await page.getByRole("textbox", { name: "Title" }).press("Enter");

@@ -9,7 +9,8 @@ export default defineConfig({
   // The tests share one house and its mail, each with customers of its own: files run side by side, their tests in order.
   workers: 2,
   fullyParallel: false,
-  retries: 0,
+  // On two busy cores a page may be slower than any wait; what passed only at its second try is named at the end.
+  retries: 1,
   use: {
     baseURL: `http://127.0.0.1:${process.env.PORT ?? "4310"}`,
     viewport: { width: 1280, height: 800 },
