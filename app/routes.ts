@@ -23,8 +23,6 @@ export default [
   route("messages/:id/try-again", "answering/acts/try-again.ts"),
   route("cases/:number/names", "answering/acts/names.ts"),
   route("cases/:number/addresses", "answering/acts/addresses.ts"),
-  route("cases/:number/files", "answering/acts/add-file.ts"),
-  route("cases/:number/files/:attachment/remove", "answering/acts/remove-file.ts"),
   route("shelves/bulk", "shelves/acts/bulk.ts"),
   route("shelves/bulk/:id/undo", "shelves/acts/undo-bulk.ts"),
   route("shelves/columns", "shelves/acts/columns.ts"),

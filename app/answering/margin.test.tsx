@@ -1,11 +1,15 @@
-import { afterEach, describe, expect, jest, test } from "@jest/globals";
-import { cleanup, screen, within } from "@testing-library/react";
+import { afterEach, describe, expect, test } from "@jest/globals";
+import { Editor } from "@tiptap/core";
+import { act, cleanup, screen, within } from "@testing-library/react";
 import { createRef } from "react";
 import type { SendCheck } from "#core/checks/check";
 import { show } from "../testing/show";
 import { Margin } from "./margin";
 import { SetAside } from "./draft/set-aside";
-import type { AnswerHandle } from "./use-answer";
+import { answerJson, untouchedAttrs } from "./editor/answer-attrs";
+import { answerExtensions } from "./editor/extensions";
+import { ownWordsSlip } from "./editor/slips";
+import { testLetterInputs } from "./testing";
 
 afterEach(cleanup);
 
@@ -45,19 +49,39 @@ describe("the second look", () => {
 });
 
 describe("words that a swap set aside", () => {
-  const setSetAside = jest.fn<(words: string[]) => void>();
-  const answer = (setAside: string[]) => ({ editor: null, setAside, setSetAside }) as unknown as AnswerHandle;
+  let editor: Editor;
+  const withWords = (setAside: string[]) => {
+    editor = new Editor({
+      extensions: answerExtensions(testLetterInputs),
+      content: answerJson([ownWordsSlip("en")], { ...untouchedAttrs, setAside }),
+    });
+    return show(<SetAside editor={editor} />);
+  };
+  afterEach(() => editor.destroy());
+  const listed = () => screen.queryAllByRole("listitem").map((item) => item.firstChild?.textContent);
 
-  test("are dropped one by one", async () => {
-    const hand = show(<SetAside answer={answer(["in your cabin", "mine may bark"])} />);
-    const first = screen.getByText("in your cabin").closest("li");
-    if (!first) throw new Error("Words stand in a list");
-    await hand.click(within(first).getByRole("button", { name: "drop" }));
-    expect(setSetAside).toHaveBeenCalledWith(["mine may bark"]);
+  test("are inserted or removed one by one, and undo brings them back in their order", async () => {
+    const hand = withWords(["in your cabin", "mine may bark", "on a lead"]);
+    const button = (words: string, name: string) => {
+      const item = screen.getByText(words).closest("li");
+      if (!item) throw new Error("Words stand in a list");
+      return within(item).getByRole("button", { name });
+    };
+    await hand.click(button("in your cabin", "remove"));
+    await hand.click(button("on a lead", "insert"));
+    expect(listed()).toEqual(["mine may bark"]);
+    expect(editor.state.doc.textContent).toBe("on a lead");
+    act(() => void editor.commands.undo());
+    expect(editor.state.doc.textContent).toBe("");
+    expect(listed()).toEqual(["mine may bark", "on a lead"]);
+    act(() => void editor.commands.undo());
+    expect(listed()).toEqual(["in your cabin", "mine may bark", "on a lead"]);
+    act(() => void editor.commands.redo());
+    expect(listed()).toEqual(["mine may bark", "on a lead"]);
   });
 
   test("are nowhere where there are none", () => {
-    show(<SetAside answer={answer([])} />);
+    withWords([]);
     expect(screen.queryByRole("region", { name: "Set aside" })).not.toBeInTheDocument();
   });
 });

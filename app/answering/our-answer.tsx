@@ -6,7 +6,6 @@ import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
 import { Button } from "../ui/button";
 import { SaveWords } from "../ui/save-words";
-import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { Time } from "../ui/time";
 import { Difference } from "./strip/difference";
@@ -16,6 +15,7 @@ import { Margin } from "./margin";
 import { previewOf } from "./letter/preview";
 import { RecipientLine } from "./sending/recipient-line";
 import { SetAside } from "./draft/set-aside";
+import { SideTag, type Side } from "./side";
 import { Signature } from "./letter/signature";
 import { SubjectLine } from "./sending/subject-line";
 import type { AnswerHandle } from "./use-answer";
@@ -37,6 +37,9 @@ interface Props {
   onSend: (then: "next" | "stay") => Promise<void>;
   /** Leaves the shelf for the words. */
   onWrite: () => void;
+  /** The words are on the page, and can be written in. */
+  onReady: () => void;
+  keysGoTo: Side | null;
 }
 
 /** The right page: to whom, about what, the letter itself, and the second look in its margin. */
@@ -50,6 +53,8 @@ export function OurAnswer({
   onBack,
   onSend,
   onWrite,
+  onReady,
+  keysGoTo,
 }: Props) {
   const { editor, letter } = answer;
   const page = useRef<HTMLDivElement>(null);
@@ -69,8 +74,9 @@ export function OurAnswer({
   const isReady = letter !== null && !stopsSending(letter.checks);
   const blanksLeft = letter?.checks.filter((check) => check.code === "blank-empty").length ?? 0;
   return (
-    <section aria-label="Our answer" className="flex min-h-0 min-w-0 flex-col">
-      <div ref={page} className="relative min-h-0 grow px-6 pt-4 md:overflow-y-auto lg:px-8">
+    <section aria-label="Our answer" data-side="answer" className="relative flex min-h-0 min-w-0 flex-col">
+      <SideTag side="answer" keysGoTo={keysGoTo} onGo={onWrite} />
+      <div ref={page} className="relative mt-5 min-h-0 grow px-6 pt-1 md:overflow-y-auto lg:px-8">
         <div className="grid lg:grid-cols-[minmax(0,1fr)_12.5rem] lg:gap-9">
           <div className="min-w-0">
             <dl className="grid grid-cols-[4rem_1fr] gap-y-1.5 border-b border-line pb-2.5">
@@ -88,7 +94,6 @@ export function OurAnswer({
                   <button type="button" className="underline underline-offset-2" onClick={onWrite}>
                     write it yourself
                   </button>
-                  <Kbd keys="Esc" />
                 </p>
                 {looked && <Difference open={open} patterns={answer.patterns} reply={looked} other={rival} />}
                 <div className="letter">
@@ -98,10 +103,10 @@ export function OurAnswer({
             )}
             <div hidden={preview !== null}>
               <Suspense fallback={null}>
-                {editor && letter && <SlipStack editor={editor} slips={letter.slips} />}
+                {editor && letter && <SlipStack editor={editor} slips={letter.slips} onReady={onReady} />}
               </Suspense>
             </div>
-            <SetAside answer={answer} />
+            <SetAside editor={editor} />
             <Signature open={open} />
             <Files open={open} answer={answer} />
           </div>

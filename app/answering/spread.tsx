@@ -10,12 +10,15 @@ import { usePerson } from "../ui/use-person";
 import { useShortcut } from "../ui/use-shortcut";
 import { useSettledBeforeLeaving } from "../ui/use-settled";
 import { focusOpenBlank } from "./editor/blanks";
+import { endOfAnswer } from "./editor/slips";
 import { useOffers } from "./strip/offers";
 import { OurAnswer } from "./our-answer";
+import { useSide } from "./side";
 import { Strip } from "./strip/strip";
 import { TheirSide } from "./inquiry/their-side";
 import { useAnswer } from "./use-answer";
 import { useStrip } from "./strip/use-strip";
+import { useUndo } from "./use-undo";
 import { useSendLetter } from "./sending/use-send-letter";
 
 export interface Around {
@@ -61,6 +64,7 @@ export function Spread({
   const backToShelf = useCallback(() => search.current?.focus(), []);
   // The words must be on the page before the hand can be put on them.
   const showAnswer = useCallback(() => flushSync(() => setLooking(false)), []);
+  useUndo(editor, showAnswer);
   const looked = looking && strip.chosen && !taken.has(strip.chosen.key) ? strip.chosen : null;
   const sendLetter = useSendLetter(open, answer, { showsOther: looked !== null, show: showAnswer });
   const send = useCallback(
@@ -84,10 +88,16 @@ export function Spread({
   const toAnswer = useCallback(() => {
     showAnswer();
     if (!editor || focusOpenBlank(editor)) return;
-    editor.commands.focus("end");
-    // The command waits for the next frame; what is typed before it belongs to the answer already.
-    editor.view.focus();
+    const { state, view } = editor;
+    view.dispatch(state.tr.setSelection(endOfAnswer(state.doc)).scrollIntoView());
+    view.focus();
   }, [editor, showAnswer]);
+  // Where work goes on: in the answer that was begun, unless somebody is elsewhere on the page already.
+  const began = open.draft !== null || hasStayed;
+  const onReady = useCallback(() => {
+    if (began && document.activeElement === document.body) toAnswer();
+  }, [began, toAnswer]);
+  const { side, listen } = useSide();
 
   const onLook = useCallback(
     (isLooking: boolean, at?: number) => {
@@ -122,13 +132,15 @@ export function Spread({
   useShortcut(
     "toShelf",
     ({ target }) => {
-      if (target instanceof HTMLElement && target.closest(".answer-editor")) backToShelf();
+      if (!(target instanceof HTMLElement)) return;
+      if (target.closest(".answer-editor")) backToShelf();
+      else if (target === document.body) (taken.size > 0 || began ? toAnswer : backToShelf)();
     },
     { capture: true, also: true },
   );
 
   return (
-    <main className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto_auto]">
+    <main {...listen} className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto_auto]">
       <PlaceTools around={around} />
       <div className="grid min-h-0 grid-cols-1 overflow-y-auto border-b border-line bg-sheet md:grid-cols-[minmax(20rem,35%)_minmax(0,1fr)] md:overflow-visible">
         <TheirSide open={open} />
@@ -142,11 +154,15 @@ export function Spread({
           onBack={onBack}
           onSend={send}
           onWrite={toAnswer}
+          onReady={onReady}
+          keysGoTo={side}
         />
       </div>
       <StaleLine stale={stale} />
       <Strip
-        began={open.draft !== null || hasStayed}
+        began={began}
+        keysGoTo={side}
+        onSide={backToShelf}
         search={search}
         taken={taken}
         strip={strip}

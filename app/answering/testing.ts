@@ -1,7 +1,7 @@
 import { testInput } from "#core/compose/testing";
 import type { LetterInputs } from "./editor/letter-state";
 
-const { slips: _slips, ...input } = testInput([]);
+const { slips: _slips, subject: _subject, attachments: _attachments, ...input } = testInput([]);
 
 /** What a letter depends on beside its slips, for the case of the tests. */
 export const testLetterInputs: LetterInputs = {

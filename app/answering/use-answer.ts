@@ -2,24 +2,26 @@ import type { Editor } from "@tiptap/core";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { ChosenRecipient } from "#core/checks/addressee";
 import type { LanguageGuess } from "#core/language/guess";
-import type { SubjectChoice } from "#core/compose/compose";
 import type { PatternEngine } from "#core/conditions/patterns";
+import { picturesOf } from "#core/document/walk";
 import type { Doc } from "#core/document/types";
 import type { OpenCase } from "#server/answering/open";
-import type { DraftFile } from "#server/answering/files";
 import type { StripReply } from "#server/strip/strip";
 import { draftSaver, keptDraft, type DraftSaver } from "./draft/draft-saver";
 import type { SaveState } from "../ui/saver";
 import { letterKey, letterState, withInputs, type LetterState } from "./editor/letter-state";
 import { answerExtensions } from "./editor/extensions";
+import { takeDropped, takePasted, type OnFiles } from "../ui/editor/brought-files";
 import { cleanHtml } from "../ui/editor/paste";
 import { useEditorEffect } from "../ui/editor/use-editor-effect";
 import { useEditorOf } from "../ui/editor/use-editor";
-import { isEmptySlip, keptSlip, ownWordsSlip, slipJson, slipsOf } from "./editor/slips";
+import { answerAttrs, answerJson, filesThatGo, untouchedAttrs } from "./editor/answer-attrs";
+import { isEmptySlip, keptSlip, ownWordsSlip, slipsOf } from "./editor/slips";
 import { focusBlank } from "./editor/blanks";
 import { letterInputs } from "./letter/inputs";
 import { useLanguageGuess } from "./letter/use-language-guess";
 import { useOtherNames } from "./sending/use-other-names";
+import { useOwnFiles } from "./sending/use-own-files";
 import { usePatterns } from "./letter/use-patterns";
 import type { Offers } from "./strip/offers";
 import { alreadyIn, takeReply } from "./letter/take";
@@ -29,18 +31,13 @@ export interface AnswerHandle {
   /** The letter as it stands; null until the editor runs. */
   letter: LetterState | null;
   saveState: SaveState;
-  subject: SubjectChoice;
-  setSubject: (subject: SubjectChoice) => void;
-  attachments: DraftFile[];
-  setAttachments: (files: DraftFile[]) => void;
   /** The address that the letter goes to, where it is not the usual one. */
   to: ChosenRecipient | null;
   setTo: (to: ChosenRecipient | null) => void;
   /** @returns false where the reply stands in the answer already; then the hand is put on its first open blank */
   take: (reply: StripReply, how: "swap" | "stack") => boolean;
-  /** Words that swapping left without a place; theirs to put back or drop. */
-  setAside: string[];
-  setSetAside: (words: string[]) => void;
+  /** How the agent's own files come to the letter. */
+  files: ReturnType<typeof useOwnFiles>;
   saver: () => DraftSaver | null;
   patterns: PatternEngine;
   languageOf: LanguageGuess;
@@ -48,12 +45,9 @@ export interface AnswerHandle {
 
 /** The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types. */
 export function useAnswer(open: OpenCase, offers: Offers, person: number): AnswerHandle {
-  const [subject, setSubjectState] = useState<SubjectChoice>(open.draft?.subject ?? { from: "thread" });
   const [to, setToState] = useState<ChosenRecipient | null>(open.draft?.to ?? null);
-  const [attachments, setAttachments] = useState<DraftFile[]>(open.draft?.attachments ?? []);
   const [saveState, setSaveState] = useState<SaveState>(open.draft ? "saved" : "nothing");
   const [letter, setLetter] = useState<LetterState | null>(null);
-  const [setAside, setSetAside] = useState<string[]>([]);
   const saver = useRef<DraftSaver | null>(null);
   /** Documents of taken replies as they stand on the shelf, by version. */
   const shelved = useRef(new Map<number, Doc>());
@@ -61,14 +55,16 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
   const patterns = usePatterns(open);
   const languageOf = useLanguageGuess();
   const inputs = useMemo(
-    () => letterInputs(open, { subject, attachments, otherNames, to, patterns, languageOf }),
-    [open, subject, attachments, otherNames, to, patterns, languageOf],
+    () => letterInputs(open, { otherNames, to, patterns, languageOf }),
+    [open, otherNames, to, patterns, languageOf],
   );
   // The editor and the saver begin with the case as it was opened; what changes later reaches them by itself.
   const [firstInputs] = useState(inputs);
   const [opened] = useState(open);
-  const slips = open.draft?.slips ?? [ownWordsSlip(open.language)];
 
+  const isMail = open.channel === "email";
+  const bring = useRef<OnFiles>(() => undefined);
+  const onFiles = useCallback<OnFiles>((...brought) => bring.current(...brought), []);
   const editor = useEditorOf(() => ({
     enableInputRules: true,
     extensions: answerExtensions(firstInputs),
@@ -81,12 +77,20 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
       },
       // What the answer's document could not hold is cleaned away, and the words stay.
       transformPastedHTML: cleanHtml,
+      handlePaste: (_view, event) => isMail && takePasted(event, onFiles),
+      handleDrop: (view, event, _slice, moved) => isMail && !moved && takeDropped(view, event, onFiles),
     },
-    content: { type: "doc", content: slips.map(slipJson) },
+    content: answerOf(open),
     onUpdate: ({ transaction }) => {
       if (transaction.docChanged) saver.current?.touch();
     },
   }));
+
+  const files = useOwnFiles(editor);
+  const { add } = files;
+  useEffect(() => {
+    bring.current = (brought, at) => void add(brought, "words", at);
+  }, [add]);
 
   useEffect(() => {
     if (!editor) return;
@@ -97,8 +101,9 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
       return {
         draft: {
           language: state.inputs.language,
-          subject: state.inputs.subject,
+          subject: answerAttrs(editor.state.doc).subject,
           slips: empty ? [] : slipsOf(editor.state.doc).map(keptSlip),
+          files: filesThatGo(editor.state.doc).map((file) => Number(file.id)),
           offers: offers.all(),
           to: state.inputs.to,
         },
@@ -132,12 +137,6 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
     ),
   );
 
-  const setSubject = useCallback((next: SubjectChoice) => {
-    setSubjectState(next);
-    // The inputs reach the editor with the next drawing; the save comes after it.
-    saver.current?.touch();
-  }, []);
-
   const setTo = useCallback((next: ChosenRecipient | null) => {
     setToState(next);
     saver.current?.touch();
@@ -155,12 +154,8 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
         shelved.current.get(version) ??
         open.strip.replies.find((one) => one.versionId === version)?.document ??
         null;
-      const { id, setAside: words } = takeReply(editor, reply, open.usual, how, onShelf);
+      const id = takeReply(editor, reply, open.usual, how, onShelf);
       shelved.current.set(reply.versionId, reply.document);
-      if (words.length > 0) setSetAside((now) => [...now, ...words]);
-      // A subject of the agent's own is theirs; the thread's gives way to one that is always used.
-      if (reply.useTemplateSubject && reply.subject)
-        setSubjectState((now) => (now.from === "thread" ? { from: "reply" } : now));
       focusBlank(editor, id);
       return true;
     },
@@ -172,17 +167,24 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
     editor,
     letter,
     saveState,
-    subject,
-    setSubject,
-    attachments,
-    setAttachments,
     to,
     setTo,
     take,
-    setAside,
-    setSetAside,
+    files,
     saver: currentSaver,
     patterns,
     languageOf,
   };
+}
+
+/** The answer that a case opens with: the draft, or room for the agent's own words. */
+function answerOf({ draft, language }: OpenCase) {
+  if (!draft) return answerJson([ownWordsSlip(language)]);
+  const slips = draft.slips.length > 0 ? draft.slips : [ownWordsSlip(language)];
+  const pictures = new Set(slips.flatMap(({ document }) => picturesOf(document)));
+  return answerJson(slips, {
+    ...untouchedAttrs,
+    subject: draft.subject,
+    files: draft.attachments.map((file) => ({ ...file, inWords: pictures.has(file.id) })),
+  });
 }

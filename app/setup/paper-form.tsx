@@ -10,7 +10,7 @@ import type { AttachmentRef } from "#core/compose/slip";
 import { Button } from "../ui/button";
 import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { PaperFrame } from "../ui/paper-frame";
-import { useUpload } from "../writing/reply/use-upload";
+import { useUpload } from "../ui/use-upload";
 import { OwnWords } from "./own-words";
 import { useSave } from "../ui/use-save";
 import { Checkbox } from "../ui/checkbox";

@@ -3,6 +3,7 @@ import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { createMemoryRouter, Outlet, RouterProvider } from "react-router";
 import { Acts } from "../ui/act";
+import { Questions } from "../ui/ask";
 import { Hints } from "../ui/hint";
 import { answerOrRefusal } from "../ui/refusal";
 import { ToastProvider } from "../ui/toast";
@@ -23,16 +24,20 @@ export function showAtDesk(
   const asked: Asked = [];
   const act = async (request: Request) => {
     const to = new URL(request.url).pathname;
-    const body: unknown = await request.json();
+    const isJson = request.headers.get("content-type")?.startsWith("application/json") ?? false;
+    // A form with files cannot be read here: this page's files are not the ones that requests know.
+    const body: unknown = isJson ? await request.json() : "a form";
     asked.push({ to, body });
     return answers[to]?.(body) ?? {};
   };
   const desk = (
     <Hints>
       <Acts>
-        <ToastProvider>
-          <Outlet />
-        </ToastProvider>
+        <Questions>
+          <ToastProvider>
+            <Outlet />
+          </ToastProvider>
+        </Questions>
       </Acts>
     </Hints>
   );

@@ -3,6 +3,7 @@ import { waitingCount } from "#server/cases/waiting";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/desk";
 import { Acts } from "./act";
+import { Questions } from "./ask";
 import { ErrorPage } from "./error-page";
 import { Hint, Hints } from "./hint";
 import { steadily } from "./stale";
@@ -37,61 +38,63 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
   return (
     <Hints>
       <Acts>
-        <ToastProvider>
-          <div className="flex h-dvh flex-col">
-            <a
-              href="#main"
-              className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
-            >
-              To the page’s content
-            </a>
-            {LISTED.has(pathname) && (
+        <Questions>
+          <ToastProvider>
+            <div className="flex h-dvh flex-col">
               <a
-                href="#list"
+                href="#main"
                 className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
               >
-                To the list
+                To the page’s content
               </a>
-            )}
-            <header className="flex flex-wrap items-center gap-x-7 gap-y-1 px-5">
-              <span className="border-b-4 border-accent pt-2 leading-5 font-bold">Plain Shelf</span>
-              <nav aria-label="Places" className="flex gap-6">
-                <NavLink to="/waiting" className={tab}>
-                  Waiting {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
-                </NavLink>
-                <NavLink to="/shelves" className={tab}>
-                  Shelves
-                </NavLink>
-                <NavLink to="/setup" className={tab}>
-                  Setup
-                </NavLink>
-                <NavLink to="/outside" className={tab}>
-                  Outside
-                </NavLink>
-                <NavLink to="/keys" className={tab}>
-                  Keys
-                </NavLink>
-              </nav>
-              <div id="place-tools" className="ml-auto flex items-center gap-2 text-sm text-soft" />
-              <Hint words="Your details, password and sessions">
-                <Link to="/account" className="text-sm hover:underline">
-                  {viewer.name}, {viewer.teamName}
-                </Link>
-              </Hint>
-              <Form method="post" action="/sign-out">
-                <button
-                  type="submit"
-                  className="text-sm text-soft underline underline-offset-2 hover:text-ink"
+              {LISTED.has(pathname) && (
+                <a
+                  href="#list"
+                  className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
                 >
-                  Sign out
-                </button>
-              </Form>
-            </header>
-            <div id="main" {...scroll} className="flex min-h-0 grow flex-col overflow-y-auto">
-              <Outlet />
+                  To the list
+                </a>
+              )}
+              <header className="flex flex-wrap items-center gap-x-7 gap-y-1 px-5">
+                <span className="border-b-4 border-accent pt-2 leading-5 font-bold">Plain Shelf</span>
+                <nav aria-label="Places" className="flex gap-6">
+                  <NavLink to="/waiting" className={tab}>
+                    Waiting {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
+                  </NavLink>
+                  <NavLink to="/shelves" className={tab}>
+                    Shelves
+                  </NavLink>
+                  <NavLink to="/setup" className={tab}>
+                    Setup
+                  </NavLink>
+                  <NavLink to="/outside" className={tab}>
+                    Outside
+                  </NavLink>
+                  <NavLink to="/keys" className={tab}>
+                    Keys
+                  </NavLink>
+                </nav>
+                <div id="place-tools" className="ml-auto flex items-center gap-2 text-sm text-soft" />
+                <Hint words="Your details, password and sessions">
+                  <Link to="/account" className="text-sm hover:underline">
+                    {viewer.name}, {viewer.teamName}
+                  </Link>
+                </Hint>
+                <Form method="post" action="/sign-out">
+                  <button
+                    type="submit"
+                    className="text-sm text-soft underline underline-offset-2 hover:text-ink"
+                  >
+                    Sign out
+                  </button>
+                </Form>
+              </header>
+              <div id="main" {...scroll} className="flex min-h-0 grow flex-col overflow-y-auto">
+                <Outlet />
+              </div>
             </div>
-          </div>
-        </ToastProvider>
+          </ToastProvider>
+        </Questions>
       </Acts>
     </Hints>
   );

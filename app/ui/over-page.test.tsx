@@ -29,7 +29,7 @@ describe("a question before something is done", () => {
     expect(screen.getByRole("alertdialog", { name: "Take it away?" })).toHaveAccessibleDescription(
       "Its replies move.",
     );
-    expect(screen.getByRole("button", { name: "Leave it" })).toHaveFocus();
+    expect(screen.getByRole("button", { name: "Cancel" })).toHaveFocus();
     await hand.keyboard("{Enter}");
     expect(opener).toHaveFocus();
     await hand.keyboard("{Enter}{Escape}");

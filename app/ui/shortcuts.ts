@@ -138,9 +138,18 @@ export const shortcuts = {
   },
   leaveBar: { place: "Answering, everywhere", shown: "", does: "", keys: ["escape"] },
   undoTyping: {
-    place: "Answering, in the answer",
+    place: "Answering, everywhere",
     shown: "Ctrl Z, Ctrl Shift Z",
-    does: "undo, and back again; taken replies and blanks too",
+    does: "undo, and redo: words, values, files and taken replies",
+    keys: ["ctrl+z", "meta+z"],
+    typing: true,
+  },
+  redoTyping: {
+    place: "Answering, everywhere",
+    shown: "",
+    does: "",
+    keys: ["ctrl+shift+z", "meta+shift+z", "ctrl+y"],
+    typing: true,
   },
   toShelf: {
     place: "Answering, in the answer",

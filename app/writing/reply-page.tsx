@@ -21,6 +21,7 @@ import type { ChangeContent } from "./reply/use-reply";
 import { Variants } from "./reply/variants";
 import { WordsMenu } from "./desk/words-menu";
 import { Checkbox } from "../ui/checkbox";
+import { insertPicture, isPicture } from "../ui/editor/brought-files";
 import { TabPanel, Tabs } from "../ui/tabs";
 
 const TextForm = lazy(() => import("./editor/text-form"));
@@ -110,7 +111,7 @@ export function ReplyPage(props: Props) {
   };
   const insertFiles = async (files: File[], position: number | null) => {
     for (const file of files) {
-      const picture = /^image\/(?:png|jpeg|gif|webp)$/.test(file.type);
+      const picture = isPicture(file);
       const stored = await props.upload(file, picture);
       if (!stored) continue;
       if (picture && editor) {
@@ -119,12 +120,7 @@ export function ReplyPage(props: Props) {
           ...now,
           pictures: [...now.pictures.filter((one) => one.id !== stored.id), stored],
         }));
-        editor
-          .chain()
-          .focus()
-          .insertContentAt(at, { type: "image", attrs: { attachment: stored.id, alt: "", width: null } })
-          .setNodeSelection(at)
-          .run();
+        insertPicture(editor, stored, at);
       } else
         change((now) => ({ ...now, files: [...now.files.filter((one) => one.id !== stored.id), stored] }));
     }

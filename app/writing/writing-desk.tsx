@@ -23,7 +23,7 @@ import { TryOn } from "./trial/try-on";
 import { useFiling } from "./reply/use-filing";
 import { useReply } from "./reply/use-reply";
 import { useTrialCases } from "./trial/use-trial-cases";
-import { useUpload } from "./reply/use-upload";
+import { useUpload } from "../ui/use-upload";
 import { VersionsPanel } from "./versions/versions-panel";
 import { TabList, TabPanel, Tabs } from "../ui/tabs";
 

@@ -15,6 +15,8 @@ export type CheckCode =
   | "said-twice"
   | "attachment-missing"
   | "attachment-unmentioned"
+  | "attachment-risky"
+  | "picture-without-words"
   | "subject-changed"
   | "sent-before"
   | "unfinished"

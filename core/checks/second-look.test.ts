@@ -43,6 +43,26 @@ function look(markdown: string, { slip, input, check }: Given = {}) {
 
 const file = (name: string, size = 1000) => ({ id: name, name, contentType: "application/pdf", size });
 
+describe("files that go along", () => {
+  test("a program is worth a look, of the agent's own and of a reply's; a plain file is not", () => {
+    const attached = look("The form is attached.", {
+      slip: { attachments: [file("form.pdf"), file("fares.xlsm")] },
+      input: { attachments: [file("setup.exe")] },
+    });
+    expect(attached.codes).toEqual(["look: attachment-risky", "look: attachment-risky"]);
+    expect(attached.checks.map(({ message }) => message)).toEqual([
+      expect.stringMatching(/^“fares\.xlsm” holds macros/),
+      expect.stringMatching(/^“setup\.exe” is a program/),
+    ]);
+  });
+
+  test("a picture says what it shows", () => {
+    const input = { attachments: [{ ...file("7"), contentType: "image/png" }] };
+    expect(look("![the ramp](7)", { input }).codes).toEqual([]);
+    expect(look("Here: ![](7)", { input }).codes).toEqual(["look: picture-without-words"]);
+  });
+});
+
 test("a letter in order has nothing to see to", () => {
   expect(
     look("Hello {$customer.first_name},\n\nyour {$booking.vehicle} has a place.\n\nKind regards,").codes,
@@ -85,6 +105,7 @@ describe("stops sending", () => {
     const attachments = [file("a.pdf", 12 * 1024 * 1024), file("b.pdf", 9 * 1024 * 1024)];
     expect(look("Both are attached.", { input: { attachments } }).codes).toEqual([
       "stop: attachments-too-large",
+      "look: attachment-risky",
     ]);
   });
 });

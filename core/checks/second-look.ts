@@ -2,6 +2,7 @@ import type { Letter, Place } from "../compose/letter";
 import { bareAddress } from "../document/links";
 import type { Block, Source, TextNode } from "../document/types";
 import { walk } from "../document/walk";
+import { riskOf } from "../mail/risky-file";
 import { bareSubject } from "../mail/subject";
 import type { CheckInput, SendCheck } from "./check";
 import { bodyPlace, look, stop } from "./finding";
@@ -34,6 +35,8 @@ const LOOKING = [
   signOffTwice,
   saidTwice,
   attachmentWording,
+  riskyFiles,
+  picturesWithoutWords,
   subjectChanged,
   sentBefore,
   unfinished,
@@ -262,6 +265,32 @@ function attachmentWording({ letter }: CheckInput): SendCheck[] {
     return [look("attachment-unmentioned", `${names} is attached, and the letter does not say so.`)];
   }
   return [];
+}
+
+function riskyFiles({ letter }: CheckInput): SendCheck[] {
+  return letter.attachments.flatMap((file) => {
+    const risk = riskOf(file);
+    return risk === null ? [] : [look("attachment-risky", `“${file.name}” ${risk}.`)];
+  });
+}
+
+function picturesWithoutWords({ letter }: CheckInput): SendCheck[] {
+  const withPictures = letter.fragments.filter(({ fragment }) => fragment.words.mayHavePictures);
+  const nameless = withPictures.some(({ fragment }) => {
+    let found = false;
+    walk({ type: "doc", content: [fragment.block()] }, (node) => {
+      if (node.type === "image" && node.attrs.alt.trim() === "") found = true;
+    });
+    return found;
+  });
+  return nameless
+    ? [
+        look(
+          "picture-without-words",
+          "A picture has no words for who does not see it: choose it, and write what it shows.",
+        ),
+      ]
+    : [];
 }
 
 function subjectChanged({ letter, threadSubject, channel }: CheckInput): SendCheck[] {

@@ -1,6 +1,6 @@
 import type { PatternEngine } from "../conditions/patterns";
 import type { Doc, Source } from "../document/types";
-import { walk } from "../document/walk";
+import { picturesOf } from "../document/walk";
 import { isLanguageTag, sameLanguage } from "../language/tag";
 import { answerSubject, oneLine, withCaseNumber } from "../mail/subject";
 import type { Token } from "../tokens/catalogue";
@@ -11,7 +11,6 @@ import { fillFragments, type FilledFragments } from "./fill";
 import type { FillProblem } from "./fill-input";
 import { fillOwnFragments } from "./fill-own";
 import { fillBlank, fillToken, gap } from "./placeholder-words";
-import type { Fragment } from "./fragment";
 import type { ComposeProblem, Letter, Place, TraceEntry } from "./letter";
 import { decidePassages, labelOf, slipValues, type Decision } from "./passages";
 import type { AttachmentRef, Slip } from "./slip";
@@ -84,7 +83,8 @@ export function compose(input: ComposeInput): Letter {
   const pictureIds = new Set<string>();
   for (const fragments of [parts.header, ...parts.slips, parts.signature, parts.footer])
     for (const fragment of fragments)
-      if (fragment.words.mayHavePictures) for (const id of picturesIn(fragment)) pictureIds.add(id);
+      if (fragment.words.mayHavePictures)
+        for (const id of picturesOf({ type: "doc", content: [fragment.block()] })) pictureIds.add(id);
   const logo = email ? (input.stationery?.logo ?? null) : null;
   if (logo) {
     const { alt: _alt, ...file } = logo;
@@ -262,14 +262,6 @@ function placeOf(source: Pick<Source, "slip" | "from" | "to">, pieces: Letter["p
 
 function inPlace({ source, ...problem }: FillProblem, pieces: Letter["pieces"]): ComposeProblem {
   return { ...problem, at: source && placeOf(source, pieces) };
-}
-
-function picturesIn(fragment: Fragment): string[] {
-  const found: string[] = [];
-  walk({ type: "doc", content: [fragment.block()] }, (node) => {
-    if (node.type === "image") found.push(node.attrs.attachment);
-  });
-  return found;
 }
 
 function passageTrace(slip: Slip, decisions: ReadonlyMap<string, Decision>): TraceEntry[] {

@@ -1,4 +1,5 @@
-import { escapeHtml, type HtmlOptions } from "../document/html";
+import { linkAddresses, mayHoldAddress } from "../document/addresses";
+import { escapeHtml, htmlOf, type HtmlOptions } from "../document/html";
 import type { Piece } from "../document/text";
 import type { Doc } from "../document/types";
 import type { Fragment } from "./fragment";
@@ -39,7 +40,12 @@ export function layOutHtml(
   language: string,
   options: HtmlOptions,
 ): string {
-  const html = (fragments: Fragment[]) => fragments.map((one) => one.html(options)).join("\n");
+  const html = (fragments: Fragment[]) =>
+    fragments
+      .map((one) =>
+        mayHoldAddress(one.words.text) ? htmlOf(linkAddresses(one.block()), options) : one.html(options),
+      )
+      .join("\n");
   const rows: string[] = [];
   const logo = paper?.logo && options.pictureSource?.(paper.logo.id);
   if (parts.header.length > 0 || logo) {

@@ -42,6 +42,15 @@ export function placeholdersOf(doc: Doc): (TokenNode | BlankNode)[] {
   return found;
 }
 
+/** Ids of the attachments that stand in a document as pictures, in reading order. */
+export function picturesOf(doc: Doc): string[] {
+  const found: string[] = [];
+  walk(doc, (node) => {
+    if (node.type === "image") found.push(node.attrs.attachment);
+  });
+  return found;
+}
+
 /** The passages that a node itself names: a block by its attribute, a run of words by its mark. */
 export function passagesOf(node: AnyNode): PassageRef[] {
   if ("attrs" in node && "passages" in node.attrs) return node.attrs.passages;

@@ -4,10 +4,10 @@ import { readMarkdown } from "#core/formats/markdown";
 import { Case, Message } from "../db/entities/cases";
 import { query } from "../db/sql";
 import { houseRanker } from "../ranking/house-ranker";
+import { uploadFile } from "../replies/uploads";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
-import { attachToDraft, detachFromDraft } from "./files";
-import { saveDraft, type DraftInput } from "./draft";
+import { loadDraft, saveDraft, type DraftInput } from "./draft";
 import { otherNames } from "./names";
 import { readOpenCase } from "./open";
 import { keepAddress } from "./recipients";
@@ -113,27 +113,50 @@ describe("drafts", () => {
     await query(house.em(), "update shelves set audience = 'everyone', owner_id = null");
   });
 
-  test("carry files, by their bytes' kind, for their owner only", async () => {
-    const { number } = await testCase(house.em());
-    await saveDraft(house.em(), house.maren, number, draft(0), now);
+  test("carry files that their owner brought, in order, alone or with words; what is taken off can be put back", async () => {
+    const { number, id } = await testCase(house.em());
     const png = Buffer.from(
       "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==",
       "base64",
     );
-    const file = await attachToDraft(house.em(), house.maren, number, {
-      name: "C:\\fake\\map.exe",
-      type: "application/x-msdownload",
-      content: png,
-    });
-    expect(file).toMatchObject({ name: "map.exe", contentType: "image/png", size: png.byteLength });
-    await expect(
-      attachToDraft(house.em(), house.bram, number, { name: "a", type: "", content: png }),
-    ).rejects.toThrow(NotFound);
-    await expect(
-      attachToDraft(house.em(), house.maren, number, { name: "a", type: "", content: Buffer.alloc(0) }),
-    ).rejects.toThrow(Unusable);
-    await expect(detachFromDraft(house.em(), house.bram, file.attachmentId)).rejects.toThrow(NotFound);
-    await detachFromDraft(house.em(), house.maren, file.attachmentId);
+    const bring = (content: Buffer, name: string, who = house.maren) =>
+      uploadFile(house.em(), who, { name, type: "application/x-msdownload", content }, false);
+    const map = await bring(png, "C:\\fake\\map.exe");
+    expect(map).toMatchObject({ name: "map.exe", contentType: "image/png", size: png.byteLength });
+    await expect(bring(Buffer.alloc(0), "a")).rejects.toThrow(Unusable);
+    const form = await bring(Buffer.from("a form"), "form.txt");
+    const bramsOwn = await bring(Buffer.from("bram's"), "his.txt", house.bram);
+    const save = async (
+      version: number,
+      files: (typeof map)[] | undefined,
+      slips: DraftInput["slips"] = [],
+    ) =>
+      saveDraft(
+        house.em(),
+        house.maren,
+        number,
+        { ...draft(version, slips), ...(files && { files: files.map((file) => Number(file.id)) }) },
+        now,
+      );
+    const names = async () =>
+      (await loadDraft(house.em(), house.maren, id))?.attachments.map((file) => file.name) ?? null;
+
+    expect(await save(0, [map])).toBe(1);
+    expect(await names()).toEqual(["map.exe"]);
+    expect(await save(1, [form, map], [slip("Both.")])).toBe(2);
+    expect(await names()).toEqual(["form.txt", "map.exe"]);
+    // An older page says nothing of files.
+    expect(await save(2, undefined, [slip("Still both.")])).toBe(3);
+    expect(await names()).toEqual(["form.txt", "map.exe"]);
+    await expect(save(3, [form, bramsOwn], [slip("His.")])).rejects.toThrow(Unusable);
+    expect(await names()).toEqual(["form.txt", "map.exe"]);
+    // Also what came to the draft by other ways can be put back.
+    await query(house.em(), "delete from file_uploads where person_id = ?", [house.maren.id]);
+    expect(await save(3, [map], [slip("One.")])).toBe(4);
+    expect(await save(4, [map, form], [slip("Back.")])).toBe(5);
+    expect(await names()).toEqual(["map.exe", "form.txt"]);
+    expect(await save(5, [], [])).toBe(0);
+    expect(await names()).toBeNull();
   });
 });
 

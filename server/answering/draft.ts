@@ -17,6 +17,7 @@ import { visibleVersions } from "../access/replies";
 import { keptDocumentSchema } from "../replies/document";
 import { FILES_OF_VERSION } from "../replies/files";
 import { prepared, query } from "../db/sql";
+import { MOST_FILES, placeFiles } from "./files";
 import { offersSchema } from "./offers";
 import { chosenRecipientSchema } from "./recipients";
 
@@ -45,6 +46,12 @@ export const draftSchema = z.strictObject({
     )
     .max(40)
     .refine((slips) => new Set(slips.map((slip) => slip.uid)).size === slips.length, "Each slip stands once"),
+  /** Files that the agent added, by their ids in documents; what is left out stays as it was saved. */
+  files: z
+    .array(idSchema)
+    .max(MOST_FILES)
+    .refine((ids) => new Set(ids).size === ids.length, "Each file goes once")
+    .optional(),
   /** What the shelf offered; what is left out stays as it was saved. */
   offers: offersSchema.optional(),
   /** Where it is to go; what is left out stays as it was saved, null is the customer's usual address. */
@@ -73,7 +80,7 @@ export interface LoadedDraft {
   offers: Offer[];
   to: ChosenRecipient | null;
   /** Files that the agent added. */
-  attachments: (AttachmentRef & { attachmentId: number })[];
+  attachments: AttachmentRef[];
 }
 
 interface DraftRow extends Omit<LoadedDraft, "to" | "slips"> {
@@ -95,7 +102,7 @@ export async function loadDraft(
             (select coalesce(jsonb_agg(jsonb_build_object('uid', s.uid, 'versionId', s.version_id, 'language', s.language,
                       'document', s.document, 'values', s.values) order by s.position), '[]')
                from slips s where s.draft_id = d.id) as slips,
-            (select coalesce(jsonb_agg(jsonb_build_object('id', a.file_id::text, 'attachmentId', a.id, 'name', a.name,
+            (select coalesce(jsonb_agg(jsonb_build_object('id', a.file_id::text, 'name', a.name,
                       'contentType', a.content_type, 'size', f.size) order by a.position, a.id), '[]')
                from attachments a join files f on f.id = a.file_id where a.draft_id = d.id) as attachments
        from drafts d where d.case_id = ? and d.person_id = ?`,
@@ -182,7 +189,7 @@ async function definitionsOf(em: EntityManager, ids: number[]): Promise<Definiti
 }
 
 /**
- * Saves the viewer's draft whole. An empty one is deleted.
+ * Saves the viewer's draft whole. One without words and files is deleted.
  * @returns the version it has now, 0 for none
  * @throws Conflict when it was saved elsewhere since; NotFound; Unusable when it uses what the viewer may not see
  */
@@ -211,7 +218,7 @@ export async function saveDraft(
           : "This draft was sent or dropped in another window",
       );
     }
-    if (input.slips.length === 0) {
+    if (input.slips.length === 0 && (input.files ?? []).length === 0) {
       if (known) await inner.remove(known).flush();
       return 0;
     }
@@ -239,6 +246,7 @@ export async function saveDraft(
     await inner.nativeDelete(Slip, { draft });
     createSlips(inner, draft, input.slips);
     await inner.flush();
+    if (input.files) await placeFiles(inner, viewer, draft, input.files);
     return draft.version;
   });
 }

@@ -1,58 +1,43 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { Attachment, Draft } from "../db/entities/answering";
-import { NotFound } from "../errors";
-import { storeFile } from "../files/store";
+import { Attachment, type Draft } from "../db/entities/answering";
+import { StoredFile } from "../db/entities/cases";
+import { FileUpload } from "../db/entities/library";
+import { Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
-import { readUpload, type UploadedFile } from "../replies/uploads";
 
-/** A file of a draft: its id in documents and letters, and that of the attachment itself. */
-export interface DraftFile {
-  id: string;
-  attachmentId: number;
-  name: string;
-  contentType: string;
-  size: number;
-}
+/** So many files may go with an answer. */
+export const MOST_FILES = 100;
 
 /**
- * Adds a file to the viewer's draft. Its kind is told by its bytes where they tell it, not by what the browser says.
- * @throws NotFound when there is no draft; Unusable when it is empty or too large
+ * Makes a draft's files those given, in their order. What is taken off stays the viewer's to put back.
+ * @param ids of files that the viewer brought, or that the draft has already
+ * @throws Unusable where one is neither
  */
-export async function attachToDraft(
+export async function placeFiles(
   em: EntityManager,
   viewer: Viewer,
-  number: number,
-  file: UploadedFile,
-): Promise<DraftFile> {
-  const { name, contentType, content } = await readUpload(file);
-  return em.transactional(async (inner) => {
-    const draft = await inner.findOne(Draft, { case: { number }, person: viewer.id });
-    if (!draft) throw new NotFound("There is no draft to attach it to");
-    const position = await inner.count(Attachment, { draft });
-    const attachment = inner.create(Attachment, {
-      draft,
-      file: await storeFile(inner, content),
-      name,
-      contentType,
-      position,
-    });
-    await inner.flush();
-    return {
-      id: String(attachment.file.id),
-      attachmentId: attachment.id,
-      name,
-      contentType,
-      size: content.byteLength,
-    };
-  });
-}
-
-/** Takes a file off the viewer's draft. @throws NotFound */
-export async function detachFromDraft(
-  em: EntityManager,
-  viewer: Viewer,
-  attachmentId: number,
+  draft: Draft,
+  ids: number[],
 ): Promise<void> {
-  const gone = await em.nativeDelete(Attachment, { id: attachmentId, draft: { person: viewer.id } });
-  if (gone === 0) throw new NotFound("There is no such file on a draft of yours");
+  const before = await em.find(Attachment, { draft }, { orderBy: { position: "asc", id: "asc" } });
+  if (before.length === ids.length && before.every(({ file }, at) => file.id === ids[at])) return;
+  const here = new Map(before.map(({ file, name, contentType }) => [file.id, { name, contentType }]));
+  const brought = await em.find(FileUpload, { person: viewer.id, file: { $in: ids } });
+  for (const { file, name, contentType } of brought)
+    if (!here.has(file.id)) here.set(file.id, { name, contentType });
+  const placed = ids.map((id) => ({ id, ...here.get(id) }));
+  for (const { file, name, contentType } of before)
+    if (!ids.includes(file.id))
+      await em.upsert(
+        FileUpload,
+        { person: viewer.id, file: file.id, name, contentType },
+        { onConflictFields: ["person", "file"], onConflictAction: "ignore" },
+      );
+  await em.nativeDelete(Attachment, { draft });
+  for (const [position, { id, name, contentType }] of placed.entries()) {
+    if (name === undefined || contentType === undefined)
+      throw new Unusable("A file of this answer is not here any more: remove it and attach it again");
+    em.create(Attachment, { draft, file: em.getReference(StoredFile, id), name, contentType, position });
+  }
+  await em.flush();
 }

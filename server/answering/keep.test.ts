@@ -5,9 +5,9 @@ import { query } from "../db/sql";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { openReply } from "../writing/open";
 import { ensureOwnShelf } from "../replies/shelves";
+import { uploadFile } from "../replies/uploads";
 import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { saveDraft } from "./draft";
-import { attachToDraft } from "./files";
 import { keepAnswer, wordsToKeep } from "./keep";
 import { send } from "./send";
 
@@ -26,7 +26,7 @@ afterAll(() => house.close());
 const now = new Date("2026-11-25T10:00:00Z");
 const em = () => house.em();
 
-async function written(markdown: string) {
+async function written(markdown: string, files: number[] = []) {
   const one = await testCase(em());
   const opening = { uid: "o", versionId: await testVersion(house.em(), "hello"), language: "en", values: {} };
   const version = await saveDraft(
@@ -37,6 +37,7 @@ async function written(markdown: string) {
       version: 0,
       language: "en",
       subject: { from: "thread" },
+      files,
       slips: [
         { ...opening, document: readMarkdown("Hello {$customer.first_name},").doc },
         { uid: "a", versionId: null, language: "en", document: readMarkdown(markdown).doc, values: {} },
@@ -106,12 +107,9 @@ test("what was changed since it was shown is looked at again", async () => {
 });
 
 test("a message that was sent is kept with its attachments, by whoever may read it", async () => {
-  const one = await written("Dear Ana, the form is attached.");
-  await attachToDraft(em(), house.bram, one.number, {
-    name: "form.txt",
-    type: "text/plain",
-    content: Buffer.from("a form"),
-  });
+  const form = { name: "form.txt", type: "text/plain", content: Buffer.from("a form") };
+  const { id } = await uploadFile(em(), house.bram, form, false);
+  const one = await written("Dear Ana, the form is attached.", [Number(id)]);
   const [row] = await query<{ version: number }>(em(), "select version from drafts where case_id = ?", [
     one.id,
   ]);

@@ -18,7 +18,7 @@ export interface UploadedFile {
 }
 
 /** A file's name without its path, and its kind by its bytes where they tell it. @throws Unusable */
-export async function readUpload(
+async function readUpload(
   file: UploadedFile,
 ): Promise<{ name: string; contentType: string; content: Buffer }> {
   const name = file.name.replace(/^.*[\\/]/, "").slice(0, 200) || "file";

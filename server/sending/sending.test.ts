@@ -2,7 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/g
 import { simpleParser } from "mailparser";
 import { SMTPServer } from "smtp-server";
 import { readMarkdown } from "#core/formats/markdown";
-import { attachToDraft } from "../answering/files";
+import { uploadFile } from "../replies/uploads";
 import { saveDraft } from "../answering/draft";
 import { send } from "../answering/send";
 import { Message } from "../db/entities/cases";
@@ -65,13 +65,12 @@ async function queued(words: string, withFile = false): Promise<{ id: number; nu
     subject: { from: "thread" as const },
     slips: [{ uid: "s", versionId: null, language: "en", document: readMarkdown(words).doc, values: {} }],
   };
-  await saveDraft(house.em(), house.maren, number, draft, now);
-  if (withFile)
-    await attachToDraft(house.em(), house.maren, number, {
-      name: "Überfahrt.txt",
-      type: "text/plain",
-      content: Buffer.from("file"),
-    });
+  const files: number[] = [];
+  if (withFile) {
+    const upload = { name: "Überfahrt.txt", type: "text/plain", content: Buffer.from("file") };
+    files.push(Number((await uploadFile(house.em(), house.maren, upload, false)).id));
+  }
+  await saveDraft(house.em(), house.maren, number, { ...draft, files }, now);
   const sent = await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now);
   if (!sent.ok) throw new Error(JSON.stringify(sent.checks));
   return { id: sent.message, number };

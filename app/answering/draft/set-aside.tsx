@@ -1,29 +1,49 @@
-import type { AnswerHandle } from "../use-answer";
+import type { Editor } from "@tiptap/core";
+import { closeHistory } from "@tiptap/pm/history";
+import { answerAttrs, withAttrs } from "../editor/answer-attrs";
+import { useLetter } from "../editor/use-letter";
 
-/** Words that the agent had written into a reply that was swapped since: to put back where the cursor is, or to drop. */
-export function SetAside({ answer }: { answer: AnswerHandle }) {
-  const { editor, setAside, setSetAside } = answer;
-  if (setAside.length === 0) return null;
-  const without = (index: number) => setSetAside(setAside.filter((_, at) => at !== index));
+const NONE: string[] = [];
+
+/** Words that the agent had written into a reply that was swapped since: to insert where the cursor is, or to remove. */
+export function SetAside({ editor }: { editor: Editor | null }) {
+  const words = useLetter(editor, ({ doc }) => answerAttrs(doc).setAside) ?? NONE;
+  if (!editor || words.length === 0) return null;
+  const without = (index: number) => words.filter((_, at) => at !== index);
   return (
     <section aria-label="Set aside" className="mt-3 border-t border-dashed border-line pt-2 text-sm">
       <p className="text-soft">Your changes to the reply before, set aside:</p>
       <ul>
-        {setAside.map((words, index) => (
+        {words.map((one, index) => (
           <li key={index} className="mt-1.5 flex items-baseline gap-3">
-            <span className="min-w-0 grow font-serif [overflow-wrap:anywhere]">{words}</span>
+            <span className="min-w-0 grow font-serif [overflow-wrap:anywhere]">{one}</span>
+            <button
+              type="button"
+              className="quiet-link shrink-0"
+              onClick={() =>
+                editor
+                  .chain()
+                  .focus()
+                  .command(({ tr }) => {
+                    withAttrs(closeHistory(tr), { setAside: without(index) });
+                    return true;
+                  })
+                  .insertContent({ type: "text", text: one })
+                  .run()
+              }
+            >
+              insert
+            </button>
             <button
               type="button"
               className="quiet-link shrink-0"
               onClick={() => {
-                editor?.chain().focus().insertContent({ type: "text", text: words }).run();
-                without(index);
+                const { state, view } = editor;
+                view.dispatch(withAttrs(closeHistory(state.tr), { setAside: without(index) }));
+                view.focus();
               }}
             >
-              put it in
-            </button>
-            <button type="button" className="quiet-link shrink-0" onClick={() => without(index)}>
-              drop
+              remove
             </button>
           </li>
         ))}

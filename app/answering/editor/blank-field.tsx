@@ -13,8 +13,8 @@ interface Props {
   placeholder: string;
   /** The letter's language, in which several choices are joined. */
   language: string;
-  /** Called with each new value; null empties the blank. */
-  onFill: (value: BlankValue) => void;
+  /** Called with each new value; null empties the blank. `goesOn` says that it is still being typed. */
+  onFill: (value: BlankValue, goesOn?: boolean) => void;
 }
 
 /** Where a blank is filled, by its kind. */
@@ -125,8 +125,8 @@ function Typed({ blank, label, placeholder, value, problem, onFill }: FieldProps
     value: shown,
     spellCheck: true,
     onChange: (event: { target: { value: string } }) => {
+      onFill(read(blank, event.target.value), typed !== null);
       setTyped(event.target.value);
-      onFill(read(blank, event.target.value));
     },
     onBlur: () => setTyped(null),
   };

@@ -2,7 +2,7 @@ import type { Editor } from "@tiptap/core";
 import { useEditorState } from "@tiptap/react";
 import { Toolbar as Radix } from "radix-ui";
 import { useRef } from "react";
-import { LinkFields, TableTools } from "../../ui/editor/at-cursor";
+import { LinkFields, PictureFields, TableTools } from "../../ui/editor/at-cursor";
 import { Inserts, Toggles, UndoRedoTools } from "../../ui/editor/format-tools";
 import { useShortcut } from "../../ui/use-shortcut";
 import { useTransactions } from "../../ui/editor/use-transactions";
@@ -12,7 +12,8 @@ export function FormatBar({ editor, shown }: { editor: Editor; shown: boolean })
   useTransactions(editor);
   const at = useEditorState({
     editor,
-    selector: ({ editor: one }) => (one.isActive("link") ? "link" : one.isActive("table") ? "table" : null),
+    selector: ({ editor: one }) =>
+      (["image", "link", "table"] as const).find((name) => one.isActive(name)) ?? null,
   });
   const bar = useRef<HTMLDivElement>(null);
   useShortcut("leaveBar", () => editor.commands.focus(), { within: bar });
@@ -33,7 +34,9 @@ export function FormatBar({ editor, shown }: { editor: Editor; shown: boolean })
           aria-label="At the cursor"
           className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-1 text-sm"
         >
-          {at === "link" ? (
+          {at === "image" ? (
+            <PictureFields key={editor.state.selection.from} editor={editor} />
+          ) : at === "link" ? (
             <LinkFields key={String(editor.getAttributes("link").href)} editor={editor} />
           ) : (
             <TableTools editor={editor} />

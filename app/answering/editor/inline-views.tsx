@@ -1,4 +1,3 @@
-import type { EditorView } from "@tiptap/pm/view";
 import { NodeViewWrapper, type NodeViewProps } from "@tiptap/react";
 import { useMemo } from "react";
 import { styleOf } from "#core/compose/compose";
@@ -6,12 +5,13 @@ import { fillBlank, fillToken } from "#core/compose/placeholder-words";
 import { labelOf } from "#core/compose/passages";
 import { placeholderText } from "#core/document/placeholder";
 import { ownEntry } from "#core/tokens/own";
-import { blankLabel, type BlankValue } from "#core/tokens/blanks";
+import { blankLabel } from "#core/tokens/blanks";
 import { useChosen } from "../../ui/editor/use-chosen";
 import { placeholderAttrs, placeholderNode } from "../../ui/editor/placeholder-node";
 import { fromWhere, WordSource } from "../../ui/word-source";
 import { BlankField } from "./blank-field";
-import { letterState, slipAround, type LetterState } from "./letter-state";
+import { setBlank } from "./fill";
+import { slipAround, type LetterState } from "./letter-state";
 import type { SlipAttrs } from "./slips";
 import { useLetter } from "./use-letter";
 
@@ -97,7 +97,7 @@ function BlankView({ editor, node, getPos }: NodeViewProps) {
         value={given ?? null}
         placeholder={fallback ?? blankLabel(attrs.name, blank)}
         language={inputs.language}
-        onFill={(value) => setBlank(editor.view, slip.id, attrs.name, value)}
+        onFill={(value, goesOn) => setBlank(editor.view, slip.id, attrs.name, value, goesOn)}
       />
     </NodeViewWrapper>
   );
@@ -105,20 +105,6 @@ function BlankView({ editor, node, getPos }: NodeViewProps) {
 
 /** Words in a view break as those around them do. */
 const INHERIT = { whiteSpace: "inherit" };
-
-/** Fills a blank of a slip, wherever it stands; undoable like any edit. */
-export function setBlank(view: EditorView, slipId: string, name: string, value: BlankValue): void {
-  const slip = letterState(view.state).slips.find((one) => one.id === slipId);
-  if (!slip) return;
-  const { [name]: _old, ...others } = slip.values;
-  view.dispatch(
-    view.state.tr.setNodeAttribute(
-      slip.position,
-      "values",
-      value === null ? others : { ...others, [name]: value },
-    ),
-  );
-}
 
 export const TokenInAnswer = placeholderNode("token", TokenView);
 export const BlankInAnswer = placeholderNode("blank", BlankView, false);

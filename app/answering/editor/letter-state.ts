@@ -8,10 +8,11 @@ import type { SendCheck, Standing } from "#core/checks/check";
 import { compose, type ComposeInput } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
 import type { Decision } from "#core/compose/passages";
+import { answerAttrs, filesThatGo } from "./answer-attrs";
 import { slipsOf, type PlacedSlip } from "./slips";
 
-/** What a letter depends on beyond the slips: the case, its customer, and what the server found. */
-export interface LetterInputs extends Omit<ComposeInput, "slips"> {
+/** What a letter depends on beyond the answer itself: the case, its customer, and what the server found. */
+export interface LetterInputs extends Omit<ComposeInput, "slips" | "subject" | "attachments"> {
   recipient: string | null;
   standing: Standing;
   /** The address that the agent chose; null for the usual one. */
@@ -42,8 +43,10 @@ type Change = { inputs: LetterInputs } | { unfold: string } | { compose: true };
 
 function computed(state: EditorState, inputs: LetterInputs, unfolded: ReadonlySet<string>): LetterState {
   const slips = slipsOf(state.doc);
-  const letter = compose({ ...inputs, slips });
-  const checks = secondLook({ ...inputs, letter, slips });
+  const { subject } = answerAttrs(state.doc);
+  const whole = { ...inputs, subject, attachments: filesThatGo(state.doc), slips };
+  const letter = compose(whole);
+  const checks = secondLook({ ...whole, letter });
   const made = { doc: state.doc, inputs, slips, letter, checks, decisions: letter.decisions, unfolded };
   composed.set(state.doc, made);
   return made;
@@ -60,9 +63,9 @@ function current(state: EditorState, last: LetterState): LetterState {
   return computed(state, last.inputs, last.unfolded);
 }
 
-/** Whether two documents differ by words alone: the same slips, filled in alike. */
+/** Whether two documents differ by words alone: the same slips, filled in alike, with the same files. */
 function onlyWords(before: PmNode, after: PmNode): boolean {
-  if (before.childCount !== after.childCount) return false;
+  if (before.attrs !== after.attrs || before.childCount !== after.childCount) return false;
   for (let index = 0; index < after.childCount; index += 1)
     if (before.child(index).attrs !== after.child(index).attrs) return false;
   return true;

@@ -1,6 +1,6 @@
 import type { Editor } from "@tiptap/core";
 import { EditorContent } from "@tiptap/react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import DateEntry from "../../ui/date-entry";
 import { ManyPicker } from "../../ui/many-picker";
 import { Sortable, useSorted } from "../../ui/sortable";
@@ -13,7 +13,22 @@ import { StackPartsContext } from "./stack-parts";
 const PARTS = { useSorted, DateEntry, ManyPicker };
 
 /** The slips of an answer: written in, filled in, and put into another order. */
-export default function SlipStack({ editor, slips }: { editor: Editor; slips: PlacedSlip[] }) {
+export default function SlipStack({
+  editor,
+  slips,
+  onReady,
+}: {
+  editor: Editor;
+  slips: PlacedSlip[];
+  /** Called once its words are drawn. */
+  onReady?: () => void;
+}) {
+  const ready = useRef(onReady);
+  useEffect(() => {
+    // Views of the words are drawn before the next picture is.
+    const frame = requestAnimationFrame(() => ready.current?.());
+    return () => cancelAnimationFrame(frame);
+  }, []);
   const [isWriting, setWriting] = useState(false);
   return (
     <StackPartsContext value={PARTS}>

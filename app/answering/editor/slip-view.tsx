@@ -12,8 +12,9 @@ import { askedBlanks } from "#core/compose/unanswered";
 import { placeholdersOf } from "#core/document/walk";
 import { ownEntry } from "#core/tokens/own";
 import { blankLabel } from "#core/tokens/blanks";
+import { untouchedAttrs } from "./answer-attrs";
 import { BlankField } from "./blank-field";
-import { setBlank } from "./inline-views";
+import { setBlank } from "./fill";
 import { letterKey, type LetterState } from "./letter-state";
 import { ownWordsSlip, slipJson, slipsOf, type SlipAttrs } from "./slips";
 import { useStackParts } from "./stack-parts";
@@ -78,7 +79,7 @@ function Steering({ editor, attrs }: Pick<NodeViewProps, "editor"> & { attrs: Sl
                 value={ownEntry(attrs.values, name) ?? null}
                 placeholder="not answered"
                 language={language}
-                onFill={(value) => setBlank(editor.view, attrs.id, name, value)}
+                onFill={(value, goesOn) => setBlank(editor.view, attrs.id, name, value, goesOn)}
               />
             </span>
           )
@@ -125,7 +126,18 @@ export function dropSlip(view: EditorView, id: string): void {
 /** Attributes of a slip: they live in the editor's document, so that undo covers takes and blanks too. */
 const { document: _words, ...attributes } = { ...ownWordsSlip("en", ""), title: "" };
 
-export const Answer = Node.create({ name: "doc", topNode: true, content: "slip+" });
+export const Answer = Node.create({
+  name: "doc",
+  topNode: true,
+  content: "slip+",
+  addAttributes: () =>
+    Object.fromEntries(
+      Object.entries(untouchedAttrs).map(([name, usual]) => [
+        name,
+        { default: usual as unknown, rendered: false },
+      ]),
+    ),
+});
 
 export const SlipInAnswer = Node.create({
   name: "slip",

@@ -1,5 +1,6 @@
 import type { JSONContent } from "@tiptap/core";
 import type { Node as PmNode } from "@tiptap/pm/model";
+import { Selection } from "@tiptap/pm/state";
 import type { Slip } from "#core/compose/slip";
 import { readDocument } from "#core/document/schema";
 import type { Block, Doc } from "#core/document/types";
@@ -49,6 +50,17 @@ export function slipsOf(doc: PmNode): PlacedSlip[] {
     slips.push({ ...(node.attrs as SlipAttrs), document: documentOf(node), position });
   });
   return slips;
+}
+
+/** Where writing goes on in an answer: the end of its last words before the closing. */
+export function endOfAnswer(doc: PmNode): Selection {
+  let end = 0;
+  let place = doc.content.size - 1;
+  doc.forEach((node) => {
+    end += node.nodeSize;
+    if ((node.attrs as SlipAttrs).part !== "closing") place = end - 1;
+  });
+  return Selection.near(doc.resolve(place), -1);
 }
 
 /** A slip as the editor's JSON. */

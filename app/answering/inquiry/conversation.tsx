@@ -155,7 +155,7 @@ function FileLink({ file }: { file: ConversationMessage["files"][number] }) {
         Fetch it all the same
       </a>{" "}
       <button type="button" className="quiet-link" onClick={() => setAsking(false)}>
-        Leave it
+        Cancel
       </button>
     </span>
   ) : (

@@ -1,7 +1,5 @@
 import { addressee, type ChosenRecipient } from "#core/checks/addressee";
-import type { SubjectChoice } from "#core/compose/compose";
 import type { PatternEngine } from "#core/conditions/patterns";
-import type { AttachmentRef } from "#core/compose/slip";
 import type { LanguageGuess } from "#core/language/guess";
 import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
@@ -9,8 +7,6 @@ import type { LetterInputs } from "../editor/letter-state";
 
 /** What varies beside the case itself. */
 export interface Choices {
-  subject: SubjectChoice;
-  attachments: AttachmentRef[];
   otherNames: string[];
   to: ChosenRecipient | null;
   patterns: PatternEngine;
@@ -19,10 +15,10 @@ export interface Choices {
 
 /** The choices of a letter that nobody has touched yet. */
 export function untouched(patterns: PatternEngine, languageOf: LanguageGuess): Choices {
-  return { subject: { from: "thread" }, attachments: [], otherNames: [], to: null, patterns, languageOf };
+  return { otherNames: [], to: null, patterns, languageOf };
 }
 
-/** What a letter on an opened case depends on beside its slips. */
+/** What a letter on an opened case depends on beside the answer itself. */
 export function letterInputs(open: OpenCase, { to, ...choices }: Choices): LetterInputs {
   return {
     ...addressee({ usual: open.recipient, all: open.recipients }, to),

@@ -11,15 +11,13 @@ import { firstSlips } from "./take";
 /** A reply's own words as they read for a case, without what stands around them. */
 export function readsAs(open: OpenCase, reply: StripReply, patterns: PatternEngine): Doc {
   const slips = firstSlips(reply, { opening: [], closing: [] });
+  const inputs = letterInputs(
+    open,
+    untouched(patterns, () => null),
+  );
   return {
     type: "doc",
-    content: compose({
-      ...letterInputs(
-        open,
-        untouched(patterns, () => null),
-      ),
-      slips,
-    }).blocks,
+    content: compose({ ...inputs, subject: { from: "thread" }, attachments: [], slips }).blocks,
   };
 }
 
@@ -31,7 +29,7 @@ export function previewOf(
   languageOf: LanguageGuess,
   subject: SubjectChoice = { from: "thread" },
 ) {
-  const inputs = { ...letterInputs(open, untouched(patterns, languageOf)), subject };
+  const inputs = { ...letterInputs(open, untouched(patterns, languageOf)), subject, attachments: [] };
   const slips = firstSlips(reply, open.usual);
   const letter = compose({ ...inputs, slips });
   return { slips, letter, checks: secondLook({ ...inputs, letter, slips }) };

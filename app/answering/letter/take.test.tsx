@@ -3,7 +3,9 @@ import { Editor } from "@tiptap/core";
 import { UndoRedo } from "@tiptap/extensions/undo-redo";
 import type { StripReply } from "#server/strip/strip";
 import { stripReply } from "../../testing/replies";
+import { answerAttrs } from "../editor/answer-attrs";
 import { answerNodes } from "../editor/extensions";
+import { setSubject } from "../editor/fill";
 import { ownWordsSlip, slipJson, slipsOf } from "../editor/slips";
 import { alreadyIn, firstSlips, takeReply, type Usual } from "./take";
 
@@ -31,6 +33,7 @@ afterEach(() => editor.destroy());
 
 const take = (one: StripReply, how: "swap" | "stack" = "swap") => takeReply(editor, one, usual, how, shelved);
 const keys = () => slipsOf(editor.state.doc).map((slip) => slip.reply);
+const setAside = () => answerAttrs(editor.state.doc).setAside;
 const words = () =>
   editor.state.doc.content.content.map((slip) => slip.textBetween(0, slip.content.size, " "));
 
@@ -56,10 +59,10 @@ describe("a first answer", () => {
   });
 
   test("takes the place of the empty page, and names its own slip", () => {
-    const { id, setAside } = take(dogs);
+    const id = take(dogs);
     expect(keys()).toEqual(["hello", "dogs", "bye"]);
     expect(slipsOf(editor.state.doc).find((slip) => slip.id === id)?.reply).toBe("dogs");
-    expect(setAside).toEqual([]);
+    expect(setAside()).toEqual([]);
   });
 });
 
@@ -70,18 +73,33 @@ describe("another reply", () => {
 
   test("swaps the first, with the paragraphs that were added to it", () => {
     write("dogs", "Mine may bark.");
-    const { setAside } = take(bikes);
+    take(bikes);
     expect(keys()).toEqual(["hello", "bikes", "bye"]);
     expect(words()[1]).toBe("Bicycles stand on deck 3. Mine may bark.");
-    expect(setAside).toEqual([]);
+    expect(setAside()).toEqual([]);
   });
 
   test("sets words aside that were changed within the first, which make no sense elsewhere", () => {
     const at = slipsOf(editor.state.doc)[1]?.position ?? 0;
     editor.commands.insertContentAt(at + 2 + "Dogs are welcome".length, " in your cabin");
-    const { setAside } = take(bikes);
+    take(bikes);
     expect(words()[1]).toBe("Bicycles stand on deck 3.");
-    expect(setAside.join(" ")).toContain("in your cabin");
+    expect(setAside().join(" ")).toContain("in your cabin");
+    editor.commands.undo();
+    expect(setAside()).toEqual([]);
+    expect(words()[1]).toContain("welcome in your cabin");
+  });
+
+  test("brings its subject where it always does, unless the agent chose one; undo takes both back", () => {
+    const subject = () => answerAttrs(editor.state.doc).subject;
+    const named = stripReply("named", "Named.", { subject: "Your crossing", useTemplateSubject: true });
+    take(named);
+    expect(subject()).toEqual({ from: "reply" });
+    editor.commands.undo();
+    expect([subject(), keys()[1]]).toEqual([{ from: "thread" }, "dogs"]);
+    setSubject(editor.view, { from: "own", text: "Mine" });
+    take(named);
+    expect(subject()).toEqual({ from: "own", text: "Mine" });
   });
 
   test("is stacked behind it, with what leads over where it answers a second question", () => {

@@ -1,10 +1,12 @@
 import type { Editor } from "@tiptap/core";
 import { closeHistory } from "@tiptap/pm/history";
+import type { Transaction } from "@tiptap/pm/state";
 import { ownWordsIn } from "#core/document/own-words";
 import { sameLanguage } from "#core/language/tag";
 import type { Doc } from "#core/document/types";
 import type { DraftSlip } from "#server/answering/draft";
 import type { StripReply } from "#server/strip/strip";
+import { answerAttrs, withAttrs } from "../editor/answer-attrs";
 import { isEmptySlip, ownWordsSlip, slipFrom, slipJson, slipsOf, type PlacedSlip } from "../editor/slips";
 
 /** The team's usual opening and closing, in every language that they are written in. */
@@ -39,19 +41,13 @@ export function alreadyIn(editor: Editor, reply: StripReply, how: "swap" | "stac
   return there && !saysOther ? there : null;
 }
 
-/** What came of taking a reply. */
-export interface Taken {
-  /** Id of the new slip. */
-  id: string;
-  /** Words that the agent had changed in the reply that was swapped, and that make no sense beside the new one. */
-  setAside: string[];
-}
-
 /**
- * Takes a reply into the answer, in one undoable step.
+ * Takes a reply into the answer, in one undoable step. Words that the agent had changed in a reply that is swapped, and
+ * that make no sense beside the new one, are set aside.
  * @param how `swap` puts it in place of the last reply of its part, with the paragraphs that the agent added to that;
  *   `stack` adds it behind that, with a join where it answers a second question
  * @param shelved a reply's document as it stands on the shelf, by its version; null where that is not known
+ * @returns the id of the new slip
  */
 export function takeReply(
   editor: Editor,
@@ -59,7 +55,7 @@ export function takeReply(
   usual: Usual,
   how: "swap" | "stack",
   shelved: (version: number) => Doc | null,
-): Taken {
+): string {
   const { doc, schema } = editor.state;
   // A step of its own for undo, however quickly it follows on another.
   const tr = closeHistory(editor.state.tr);
@@ -68,8 +64,8 @@ export function takeReply(
   const [only] = slips;
   if (slips.length === 1 && only && isEmptySlip(only)) {
     const first = firstSlips(reply, usual);
-    editor.view.dispatch(tr.replaceWith(0, doc.content.size, first.map(node)));
-    return { id: first.find((slip) => slip.reply === reply.key)?.id ?? "", setAside: [] };
+    editor.view.dispatch(withSubject(tr.replaceWith(0, doc.content.size, first.map(node)), reply));
+    return first.find((slip) => slip.reply === reply.key)?.id ?? "";
   }
   const slip = slipFrom(reply);
   const same = slips.findLast((one) => one.part === reply.part && one.reply !== null);
@@ -77,12 +73,22 @@ export function takeReply(
     const original = same.versionId === null ? null : shelved(same.versionId);
     const own = original ? ownWordsIn(same.document, original) : { added: [], changed: [] };
     const kept = { ...slip.document, content: [...slip.document.content, ...own.added] };
-    editor.view.dispatch(tr.replaceWith(same.position, endOf(doc, same), node({ ...slip, document: kept })));
-    return { id: slip.id, setAside: own.changed };
+    tr.replaceWith(same.position, endOf(doc, same), node({ ...slip, document: kept }));
+    if (own.changed.length > 0) withAttrs(tr, { setAside: [...answerAttrs(doc).setAside, ...own.changed] });
+    editor.view.dispatch(withSubject(tr, reply));
+    return slip.id;
   }
   const join = same && reply.also !== null ? [joinOf(slip.language, doc.textContent)] : [];
-  editor.view.dispatch(tr.insert(placeFor(doc, slips, reply), [...join, slip].map(node)));
-  return { id: slip.id, setAside: [] };
+  editor.view.dispatch(withSubject(tr.insert(placeFor(doc, slips, reply), [...join, slip].map(node)), reply));
+  return slip.id;
+}
+
+/** A subject of the agent's own is theirs; the thread's gives way to one that is always used. */
+function withSubject(tr: Transaction, reply: StripReply): Transaction {
+  const isThreads = answerAttrs(tr.doc).subject.from === "thread";
+  return reply.useTemplateSubject && reply.subject && isThreads
+    ? withAttrs(tr, { subject: { from: "reply" } })
+    : tr;
 }
 
 /** What leads from one answer to the next, and on to further ones, in the language of the letter; anybody may write it otherwise. */

@@ -1,68 +1,44 @@
-import { useRef, useState } from "react";
-import * as z from "zod/mini";
+import { X } from "lucide-react";
+import { useRef } from "react";
 import type { OpenCase } from "#server/answering/open";
-import { nothing, useAct } from "../../ui/act";
 import { fileSize } from "#core/text/counted";
+import { filesThatGo } from "../editor/answer-attrs";
 import type { AnswerHandle } from "../use-answer";
+import { removeFile } from "./use-own-files";
 
-const attached = z.object({
-  id: z.string(),
-  attachmentId: z.number(),
-  name: z.string(),
-  contentType: z.string(),
-  size: z.number(),
-});
 /** Files that go with the letter: those of its replies, and those that the agent adds. */
 export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }) {
-  const { attachments, setAttachments, letter, saver } = answer;
-  const [problem, setProblem] = useState<string | null>(null);
-  const act = useAct();
+  const { letter, editor, files } = answer;
   const input = useRef<HTMLInputElement>(null);
-  const own = new Set(attachments.map((file) => file.id));
-  const withReplies = letter?.letter.attachments.filter((file) => !own.has(file.id)) ?? [];
   if (open.channel !== "email") return null;
-
-  const add = async (file: File) => {
-    setProblem(null);
-    const kept = saver();
-    // A file hangs on a draft: there has to be one, even when nothing was typed yet.
-    if (kept?.version === 0) kept.touch();
-    await kept?.flush();
-    const form = new FormData();
-    form.set("file", file);
-    const done = await act(`/cases/${open.number}/files`, form, attached);
-    if (done.ok) setAttachments([...attachments, done.data]);
-    else setProblem(done.problem);
-  };
-
-  const remove = async (attachmentId: number) => {
-    const done = await act(`/cases/${open.number}/files/${attachmentId}/remove`, {}, nothing);
-    if (done.ok) setAttachments(attachments.filter((file) => file.attachmentId !== attachmentId));
-    else setProblem(done.problem);
-  };
-
+  const added = letter ? filesThatGo(letter.doc) : (open.draft?.attachments ?? []);
+  const own = new Set(added.map((file) => file.id));
+  const inWords = new Set(letter?.letter.pictures.map((file) => file.id));
+  const withReplies = letter?.letter.attachments.filter((file) => !own.has(file.id)) ?? [];
+  const attached = added.filter((file) => !inWords.has(file.id));
   return (
     <div className="mt-3 flex flex-wrap items-baseline gap-x-5 gap-y-1 pb-4 text-sm">
       {withReplies.map((file) => (
         <span key={file.id}>
-          <a href={`/library-files/${file.id}`} target="_blank" rel="noreferrer" className="quiet-link">
-            {file.name}
-          </a>{" "}
-          <span className="text-soft">{fileSize(file.size)}</span>
+          {file.name} <span className="text-soft">{fileSize(file.size)}</span>
         </span>
       ))}
-      {attachments.map((file) => (
-        <span key={file.attachmentId}>
-          <a href={`/files/${file.attachmentId}`} target="_blank" rel="noreferrer" className="quiet-link">
+      {attached.map((file) => (
+        <span key={file.id} className="inline-flex items-baseline gap-1.5">
+          <a href={`/library-files/${file.id}`} target="_blank" rel="noreferrer" className="quiet-link">
             {file.name}
-          </a>{" "}
-          <span className="text-soft">{fileSize(file.size)}</span>{" "}
+          </a>
+          <span className="text-soft">{fileSize(file.size)}</span>
           <button
             type="button"
-            className="text-soft underline underline-offset-2"
-            onClick={() => void remove(file.attachmentId)}
+            aria-label={`Remove ${file.name}`}
+            className="grid size-6 place-items-center self-center text-soft hover:text-ink"
+            onClick={() => {
+              if (editor) removeFile(editor, file.id);
+              input.current?.focus();
+            }}
           >
-            take off
+            <X size={14} aria-hidden="true" />
           </button>
         </span>
       ))}
@@ -71,17 +47,18 @@ export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }
         <input
           ref={input}
           type="file"
+          multiple
           className="sr-only"
           onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void add(file);
+            const chosen = [...(event.target.files ?? [])];
             event.target.value = "";
+            void files.add(chosen, "letter");
           }}
         />
       </label>
-      {problem && (
+      {files.problem !== null && (
         <span role="alert" className="text-stop">
-          {problem}
+          {files.problem}
         </span>
       )}
     </div>

@@ -1,9 +1,11 @@
 import { useMemo, useState } from "react";
-import { compose } from "#core/compose/compose";
+import { compose, type SubjectChoice } from "#core/compose/compose";
 import { answerSubject } from "#core/mail/subject";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
 import type { AnswerHandle } from "../use-answer";
+import { answerAttrs } from "../editor/answer-attrs";
+import { setSubject } from "../editor/fill";
 import { Hint } from "../../ui/hint";
 import { useFieldKeys } from "../../ui/use-field-keys";
 
@@ -17,13 +19,16 @@ export function SubjectLine({
   answer: AnswerHandle;
   looked: StripReply | null;
 }) {
-  const { letter, subject, setSubject } = answer;
+  const { letter, editor } = answer;
+  const subject = letter ? answerAttrs(letter.doc).subject : (open.draft?.subject ?? { from: "thread" });
+  const choose = (next: SubjectChoice, goesOn = false) => editor && setSubject(editor.view, next, goesOn);
   const [editing, setEditing] = useState(false);
   const field = useFieldKeys({ keep: () => setEditing(false) });
   const offered = useMemo(() => {
     const slip = letter?.slips.find((one) => one.subject !== null && one.subject !== "");
     if (!slip || !letter || looked) return null;
-    return compose({ ...letter.inputs, subject: { from: "reply" }, slips: letter.slips }).subject;
+    const { inputs, slips } = letter;
+    return compose({ ...inputs, subject: { from: "reply" }, attachments: [], slips }).subject;
   }, [letter, looked]);
   const shown = letter?.letter.subject ?? answerSubject(open.subject, open.label);
   return (
@@ -34,11 +39,12 @@ export function SubjectLine({
           <input
             ref={field}
             aria-label="Subject"
+            data-fills-letter
             autoFocus
             className="lined-field grow font-serif text-letter"
             value={subject.from === "own" ? subject.text : shown}
             maxLength={500}
-            onChange={(event) => setSubject({ from: "own", text: event.target.value })}
+            onChange={(event) => choose({ from: "own", text: event.target.value }, subject.from === "own")}
             onBlur={() => setEditing(false)}
           />
         ) : (
@@ -55,17 +61,13 @@ export function SubjectLine({
         )}
         {!editing && offered !== null && subject.from === "thread" && offered !== shown && (
           <Hint words={offered}>
-            <button
-              type="button"
-              className="quiet-link text-sm"
-              onClick={() => setSubject({ from: "reply" })}
-            >
+            <button type="button" className="quiet-link text-sm" onClick={() => choose({ from: "reply" })}>
               use the reply’s
             </button>
           </Hint>
         )}
         {!editing && subject.from !== "thread" && (
-          <button type="button" className="quiet-link text-sm" onClick={() => setSubject({ from: "thread" })}>
+          <button type="button" className="quiet-link text-sm" onClick={() => choose({ from: "thread" })}>
             keep the thread’s
           </button>
         )}

@@ -54,6 +54,8 @@ function Shelf({ taken = [], ...changes }: Partial<StripHandle> & { taken?: stri
       onLook={onLook}
       onTake={onTake}
       onLeave={onLeave}
+      keysGoTo="shelf"
+      onSide={() => undefined}
     />
   );
 }

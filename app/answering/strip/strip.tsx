@@ -3,6 +3,7 @@ import type { StripReply } from "#server/strip/strip";
 import { fitWords } from "#core/ranking/fit-words";
 import { Kbd } from "../../ui/kbd";
 import { useShortcut } from "../../ui/use-shortcut";
+import { SideTag, type Side } from "../side";
 import type { StripHandle } from "./use-strip";
 
 interface Props {
@@ -15,10 +16,23 @@ interface Props {
   onLook: (looking: boolean, at?: number) => void;
   onTake: (reply: StripReply, how: "swap" | "stack") => void;
   onLeave: () => void;
+  keysGoTo: Side | null;
+  /** Puts the hand on the shelf. */
+  onSide: () => void;
 }
 
 /** The shelf along the bottom: replies for this case, to look at with the arrows and to take with Enter. */
-export const Strip = memo(function Strip({ began, strip, search, taken, onLook, onTake, onLeave }: Props) {
+export const Strip = memo(function Strip({
+  began,
+  strip,
+  search,
+  taken,
+  onLook,
+  onTake,
+  onLeave,
+  keysGoTo,
+  onSide,
+}: Props) {
   const id = useId();
   const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
   const { nothingFits, unranked, askForMore } = strip;
@@ -65,7 +79,8 @@ export const Strip = memo(function Strip({ began, strip, search, taken, onLook, 
   useShortcut("leaveShelf", () => (query === "" ? onLeave() : setQuery("")), keys);
 
   return (
-    <section aria-label="Shelf" className="shelf bg-desk px-5 pt-3">
+    <section aria-label="Shelf" data-side="shelf" className="shelf relative bg-desk px-5 pt-6">
+      <SideTag side="shelf" keysGoTo={keysGoTo} onGo={onSide} />
       <div className="flex gap-5">
         <div ref={inField} className="w-48 shrink-0 text-sm text-soft">
           <input

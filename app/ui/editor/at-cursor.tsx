@@ -59,6 +59,47 @@ export function LinkFields({ editor, hint = "" }: { editor: Editor; hint?: strin
   );
 }
 
+/** Changes what is chosen, which stays chosen: a node with other attributes is another to the editor. */
+export function changeChosen(editor: Editor, kind: string, attrs: Record<string, unknown>): void {
+  editor.chain().updateAttributes(kind, attrs).setNodeSelection(editor.state.selection.from).run();
+}
+
+/** What the chosen picture shows, and how wide. */
+export function PictureFields({ editor }: { editor: Editor }) {
+  const { alt, width } = editor.getAttributes("image") as { alt: string; width: number | null };
+  return (
+    <>
+      <label className="flex grow items-center gap-2">
+        It shows
+        <input
+          className="lined-field w-72"
+          value={alt}
+          maxLength={1000}
+          placeholder="for those who do not see it"
+          onChange={(event) => changeChosen(editor, "image", { alt: event.target.value })}
+        />
+      </label>
+      {alt.trim() === "" && <span className="text-look">Say what the picture shows.</span>}
+      <label className="flex items-center gap-2">
+        Width
+        <input
+          type="number"
+          min={16}
+          max={1200}
+          step={10}
+          placeholder="as it is"
+          className="lined-field w-20"
+          value={width ?? ""}
+          onChange={(event) => {
+            const next = event.target.value === "" ? null : Math.round(Number(event.target.value));
+            if (next === null || (next >= 1 && next <= 2000)) changeChosen(editor, "image", { width: next });
+          }}
+        />
+      </label>
+    </>
+  );
+}
+
 /** What can be done with the table at the cursor. */
 export function TableTools({ editor }: { editor: Editor }) {
   const chain = () => editor.chain().focus();

@@ -20,7 +20,7 @@ import {
   type Scope,
 } from "../editor/passage-commands";
 import { FormatFields } from "../tokens/format-fields";
-import { LinkFields, TableTools } from "../../ui/editor/at-cursor";
+import { changeChosen, LinkFields, PictureFields, TableTools } from "../../ui/editor/at-cursor";
 import { useTransactions } from "../../ui/editor/use-transactions";
 import { Select } from "../../ui/select";
 import { Hint } from "../../ui/hint";
@@ -119,46 +119,6 @@ function Chosen({
           )}
         </span>
       </Hint>
-    </>
-  );
-}
-
-/** Changes what is chosen, which stays chosen: a node with other attributes is another to the editor. */
-function changeChosen(editor: Editor, kind: string, attrs: Record<string, unknown>): void {
-  editor.chain().updateAttributes(kind, attrs).setNodeSelection(editor.state.selection.from).run();
-}
-
-function PictureFields({ editor }: { editor: Editor }) {
-  const { alt, width } = editor.getAttributes("image") as { alt: string; width: number | null };
-  return (
-    <>
-      <label className="flex grow items-center gap-2">
-        It shows
-        <input
-          className="lined-field w-72"
-          value={alt}
-          maxLength={1000}
-          placeholder="for those who do not see it"
-          onChange={(event) => changeChosen(editor, "image", { alt: event.target.value })}
-        />
-      </label>
-      {alt.trim() === "" && <span className="text-look">Say what the picture shows.</span>}
-      <label className="flex items-center gap-2">
-        Width
-        <input
-          type="number"
-          min={16}
-          max={1200}
-          step={10}
-          placeholder="as it is"
-          className="lined-field w-20"
-          value={width ?? ""}
-          onChange={(event) => {
-            const next = event.target.value === "" ? null : Math.round(Number(event.target.value));
-            if (next === null || (next >= 1 && next <= 2000)) changeChosen(editor, "image", { width: next });
-          }}
-        />
-      </label>
     </>
   );
 }

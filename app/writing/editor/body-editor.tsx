@@ -6,6 +6,7 @@ import type { Doc } from "#core/document/types";
 import { LetterBlocks, Placeholders } from "../../ui/letter-blocks";
 import { WordHints } from "../../ui/editor/word-hints";
 import { useGiven } from "./use-given";
+import { takeDropped, takePasted, type OnFiles } from "../../ui/editor/brought-files";
 import { useEditorOf } from "../../ui/editor/use-editor";
 import { bodyExtensions } from "./body";
 import { ChipWords } from "./chips";
@@ -25,7 +26,7 @@ interface Props {
   /** Conditions and blanks that pasted passages of another reply bring. @returns what their ids are here */
   onBrought: (brought: Brought) => ReadonlyMap<string, string>;
   /** Pictures and other files that were pasted or dropped. */
-  onFiles: (files: File[], position: number | null) => void;
+  onFiles: OnFiles;
 }
 
 /** The words as they stand until their editor runs. */
@@ -87,19 +88,9 @@ export function BodyEditor({
           void pasteMarkdown(text, view);
           return true;
         }
-        const files = [...(event.clipboardData?.files ?? [])];
-        // Office programs put a picture of the words beside the words themselves.
-        if (files.length === 0 || event.clipboardData?.types.includes("text/html")) return false;
-        hooks.current.onFiles(files, null);
-        return true;
+        return takePasted(event, hooks.current.onFiles);
       },
-      handleDrop: (view, event, _slice, moved) => {
-        const files = [...(event.dataTransfer?.files ?? [])];
-        if (moved || files.length === 0) return false;
-        const at = view.posAtCoords({ left: event.clientX, top: event.clientY });
-        hooks.current.onFiles(files, at?.pos ?? null);
-        return true;
-      },
+      handleDrop: (view, event, _slice, moved) => !moved && takeDropped(view, event, hooks.current.onFiles),
     },
     onUpdate: ({ editor: one, transaction }) => {
       if (!transaction.docChanged) return;

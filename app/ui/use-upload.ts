@@ -1,7 +1,7 @@
 import { useCallback, useState } from "react";
 import * as z from "zod/mini";
 import type { AttachmentRef } from "#core/compose/slip";
-import { useAct } from "../../ui/act";
+import { useAct } from "./act";
 
 const stored = z.object({ id: z.string(), name: z.string(), contentType: z.string(), size: z.number() });
 

@@ -1,0 +1,32 @@
+/** A file as far as its risk is told by it. */
+export interface FileFacts {
+  name: string;
+  /** Media type, as in `application/pdf`; empty where it is not known. */
+  contentType: string;
+  /** In bytes. */
+  size: number;
+}
+
+/** What many mail services turn away: programs, and what starts one when it is opened. */
+const PROGRAM_NAME =
+  /\.(?:apk|app|appimage|bat|cmd|com|cpl|deb|dmg|exe|hta|iso|jar|js|jse|lnk|msc|msi|msix|ps1|reg|rpm|scr|sh|vb|vbe|vbs|wsf)\s*$/iu;
+const MACRO_NAME = /\.(?:docm|dotm|xlsm|xltm|xlam|pptm|potm|ppam)\s*$/iu;
+const PROGRAM_TYPE =
+  /^application\/(?:x-msdownload|x-dosexec|x-elf|x-mach-binary|x-apple-diskimage|x-msi|x-executable|x-sh|vnd\.android\.package-archive|java-archive|vnd\.microsoft\.portable-executable)$/iu;
+const MACRO_TYPE = /^application\/vnd\.ms-[a-z]+\.[a-z.]*macroenabled(?:\.12)?$/iu;
+
+/** Over so many bytes (10 MB) a file is refused by many mailboxes. */
+export const LARGE_FILE_BYTES = 10 * 1024 * 1024;
+
+/**
+ * Why somebody should think twice before sending a file, as the end of a sentence about it: `is a program: …`.
+ * @returns null where nothing speaks against it
+ */
+export function riskOf({ name, contentType, size }: FileFacts): string | null {
+  if (PROGRAM_NAME.test(name) || PROGRAM_TYPE.test(contentType))
+    return "is a program: many mail services refuse one, and customers are told never to open one";
+  if (MACRO_NAME.test(name) || MACRO_TYPE.test(contentType))
+    return "holds macros, which are programs: many mail services refuse it";
+  if (size > LARGE_FILE_BYTES) return "is larger than 10 MB: many mailboxes do not take a letter that large";
+  return null;
+}
