@@ -2,6 +2,9 @@ import { counted } from "#core/text/counted";
 import { lazy, Suspense, useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
+import type { PlacedFragment } from "#core/compose/stationery";
+import type { Block } from "#core/document/types";
+import type { DraftSlip } from "#server/answering/draft";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
 import { Button } from "../ui/button";
@@ -12,7 +15,9 @@ import { Difference } from "./strip/difference";
 import { KeptDraft } from "./draft/kept-draft";
 import { Files } from "./sending/files";
 import { Margin } from "./margin";
+import { AroundLine } from "./letter/around-line";
 import { previewOf } from "./letter/preview";
+import { slipsWith, wayOf, type Way } from "./letter/take";
 import { RecipientLine } from "./sending/recipient-line";
 import { SetAside } from "./draft/set-aside";
 import { SideTag, type Side } from "./side";
@@ -27,6 +32,8 @@ interface Props {
   answer: AnswerHandle;
   /** A reply that is looked at and not taken: the page shows how it would read. */
   looked: StripReply | null;
+  /** The question that a reply answers beside the first, by its key. */
+  alsoOf: (key: string) => string | null;
   /** What stands beside it as likely, and may be mistaken for it. */
   rival: StripReply | null;
   /** Keys of the replies that the answer is made of, or would be. */
@@ -47,6 +54,7 @@ export function OurAnswer({
   open,
   answer,
   looked,
+  alsoOf,
   rival,
   considered,
   person,
@@ -58,10 +66,13 @@ export function OurAnswer({
 }: Props) {
   const { editor, letter } = answer;
   const page = useRef<HTMLDivElement>(null);
-  const preview = useMemo(
-    () => (looked ? previewOf(open, looked, answer.patterns, answer.languageOf) : null),
-    [open, looked, answer.patterns, answer.languageOf],
-  );
+  const standing = looked && letter ? letter.slips : NOTHING;
+  const preview = useMemo(() => {
+    if (!looked) return null;
+    const way: Way = standing.length === 0 ? { how: "begin" } : wayOf(standing, looked, alsoOf);
+    const made = slipsWith(standing, looked, open.usual, way);
+    return { ...previewOf(open, made.slips, answer.patterns, answer.languageOf), way, id: made.id };
+  }, [open, looked, standing, alsoOf, answer.patterns, answer.languageOf]);
   const otherwise =
     open.recentAnswer && considered.length > 0 && !considered.includes(open.recentAnswer.reply.key)
       ? open.recentAnswer
@@ -89,7 +100,7 @@ export function OurAnswer({
               <div aria-label={`How “${looked?.title}” reads for this case`} role="region" className="pt-2">
                 <p className="mb-2 flex items-baseline gap-2 text-sm text-soft">
                   <span className="mr-auto">
-                    {looked?.shelf.name}: {looked?.title.toLowerCase()}, not taken yet
+                    {looked?.shelf.name}: {looked?.title.toLowerCase()}, {comesAs(preview.way)}
                   </span>
                   <button type="button" className="underline underline-offset-2" onClick={onWrite}>
                     write it yourself
@@ -97,7 +108,14 @@ export function OurAnswer({
                 </p>
                 {looked && <Difference open={open} patterns={answer.patterns} reply={looked} other={rival} />}
                 <div className="letter">
-                  <LetterBlocks blocks={preview.letter.blocks} />
+                  {bySlip(preview.letter.fragments).map(({ slip, blocks }) => (
+                    <div
+                      key={slip}
+                      className={slip === preview.id && preview.way.how !== "begin" ? "comes" : ""}
+                    >
+                      <LetterBlocks blocks={blocks} />
+                    </div>
+                  ))}
                 </div>
               </div>
             )}
@@ -106,6 +124,7 @@ export function OurAnswer({
                 {editor && letter && <SlipStack editor={editor} slips={letter.slips} onReady={onReady} />}
               </Suspense>
             </div>
+            {preview === null && <AroundLine open={open} answer={answer} />}
             <SetAside editor={editor} />
             <Signature open={open} />
             <Files open={open} answer={answer} />
@@ -146,6 +165,31 @@ export function OurAnswer({
       </div>
     </section>
   );
+}
+
+const NOTHING: DraftSlip[] = [];
+
+/** What taking a reply would do, before it is done. */
+function comesAs(way: Way): string {
+  switch (way.how) {
+    case "begin":
+      return "not taken yet";
+    case "add":
+      return "not taken yet: Enter adds it";
+    case "swap":
+      return `not taken yet: Enter puts it in place of “${way.title}”`;
+  }
+}
+
+/** The words of a letter by the slips that they stand in, in their order. */
+function bySlip(fragments: PlacedFragment[]): { slip: string; blocks: Block[] }[] {
+  const slips = new Map<string, Block[]>();
+  for (const { fragment } of fragments) {
+    const { slip } = fragment.words;
+    if (slip !== "signature" && slip !== "footer")
+      slips.set(slip, [...(slips.get(slip) ?? []), fragment.block()]);
+  }
+  return [...slips].map(([slip, blocks]) => ({ slip, blocks }));
 }
 
 /** That a colleague answered much the same with another reply: two customers should not hear two things. */

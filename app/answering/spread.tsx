@@ -10,7 +10,8 @@ import { usePerson } from "../ui/use-person";
 import { useShortcut } from "../ui/use-shortcut";
 import { useSettledBeforeLeaving } from "../ui/use-settled";
 import { focusOpenBlank } from "./editor/blanks";
-import { endOfAnswer } from "./editor/slips";
+import { endOfAnswer, slipsOf } from "./editor/slips";
+import { wayOf, wayToAdd } from "./letter/take";
 import { useOffers } from "./strip/offers";
 import { OurAnswer } from "./our-answer";
 import { useSide } from "./side";
@@ -108,13 +109,16 @@ export function Spread({
     [strip.replies, offers],
   );
   const onTake = useCallback(
-    (reply: StripReply, how: "swap" | "stack") => {
+    (reply: StripReply, add: boolean) => {
+      if (!editor) return;
+      const slips = slipsOf(editor.state.doc);
+      const way = add ? wayToAdd(slips, reply) : wayOf(slips, reply, strip.alsoOf);
       showAnswer();
-      if (take(reply, how)) offers.take(reply, strip.replies.indexOf(reply));
+      if (take(reply, way)) offers.take(reply, strip.replies.indexOf(reply));
       else toast({ words: `“${reply.title}” is in your answer already.` });
       strip.next(reply, taken);
     },
-    [showAnswer, take, offers, strip, toast, taken],
+    [editor, showAnswer, take, offers, strip, toast, taken],
   );
 
   // Heard before the editor hears the key, which has a meaning of its own for it.
@@ -150,6 +154,7 @@ export function Spread({
           rival={strip.rival}
           considered={looking || taken.size === 0 ? (strip.chosen ? [strip.chosen.key] : []) : [...taken]}
           looked={looked}
+          alsoOf={strip.alsoOf}
           person={person}
           onBack={onBack}
           onSend={send}

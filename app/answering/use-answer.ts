@@ -24,7 +24,7 @@ import { useOtherNames } from "./sending/use-other-names";
 import { useOwnFiles } from "./sending/use-own-files";
 import { usePatterns } from "./letter/use-patterns";
 import type { Offers } from "./strip/offers";
-import { alreadyIn, takeReply } from "./letter/take";
+import { alreadyIn, takeReply, type Way } from "./letter/take";
 
 export interface AnswerHandle {
   editor: Editor | null;
@@ -35,7 +35,7 @@ export interface AnswerHandle {
   to: ChosenRecipient | null;
   setTo: (to: ChosenRecipient | null) => void;
   /** @returns false where the reply stands in the answer already; then the hand is put on its first open blank */
-  take: (reply: StripReply, how: "swap" | "stack") => boolean;
+  take: (reply: StripReply, way: Way) => boolean;
   /** How the agent's own files come to the letter. */
   files: ReturnType<typeof useOwnFiles>;
   saver: () => DraftSaver | null;
@@ -143,9 +143,9 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
   }, []);
 
   const take = useCallback(
-    (reply: StripReply, how: "swap" | "stack") => {
+    (reply: StripReply, way: Way) => {
       if (!editor) return false;
-      const there = alreadyIn(editor, reply, how);
+      const there = alreadyIn(editor, reply, way);
       if (there) {
         focusBlank(editor, there.id);
         return false;
@@ -154,7 +154,7 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
         shelved.current.get(version) ??
         open.strip.replies.find((one) => one.versionId === version)?.document ??
         null;
-      const id = takeReply(editor, reply, open.usual, how, onShelf);
+      const id = takeReply(editor, reply, open.usual, way, onShelf);
       shelved.current.set(reply.versionId, reply.document);
       focusBlank(editor, id);
       return true;

@@ -137,6 +137,13 @@ export const shortcuts = {
     does: "to the formatting bar; Esc comes back",
   },
   leaveBar: { place: "Answering, everywhere", shown: "", does: "", keys: ["escape"] },
+  addAround: {
+    place: "Answering, everywhere",
+    shown: "Alt G",
+    does: "add the opening and closing that the letter lacks",
+    keys: ["alt+g"],
+    typing: true,
+  },
   undoTyping: {
     place: "Answering, everywhere",
     shown: "Ctrl Z, Ctrl Shift Z",

@@ -8,12 +8,15 @@ import type { BestReply } from "#server/ranking/kept";
 import { keptSlip } from "../answering/editor/slips";
 import { postDraft, savedDraft } from "../answering/draft/draft-saver";
 import { useOffers } from "../answering/strip/offers";
+import { aroundOffers, withAround } from "../answering/letter/around";
 import { previewOf } from "../answering/letter/preview";
+import { firstSlips } from "../answering/letter/take";
 import { requestSending, tellSent } from "../answering/sending/request";
 import { Signature } from "../answering/letter/signature";
 import { useLanguageGuess } from "../answering/letter/use-language-guess";
 import { usePatterns } from "../answering/letter/use-patterns";
 import { Button } from "../ui/button";
+import { Checkbox } from "../ui/checkbox";
 import { readFrom } from "../ui/read";
 import { Kbd } from "../ui/kbd";
 import { LetterBlocks } from "../ui/letter-blocks";
@@ -76,13 +79,23 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
   const { revalidate } = useRevalidator();
   const busy = useRef(false);
   const offers = useOffers(open);
+  // An opening and a closing that the house lacks in this language come where somebody says so.
+  const [isWhole, setWhole] = useState(false);
   const made = useMemo(() => {
     const found = open.strip.replies.find((one) => one.key === reply.key);
     if (!found) return null;
     const subject =
       found.useTemplateSubject && found.subject ? { from: "reply" as const } : { from: "thread" as const };
-    return { found, subject, ...previewOf(open, found, patterns, languageOf, subject) };
-  }, [open, reply.key, patterns, languageOf]);
+    const bare = previewOf(open, firstSlips(found, open.usual), patterns, languageOf, subject);
+    const lacks = aroundOffers(open, bare.letter, bare.slips, found.language);
+    const whole = isWhole && lacks.length > 0;
+    return {
+      found,
+      subject,
+      lacks,
+      ...(whole ? previewOf(open, withAround(bare.slips, lacks), patterns, languageOf, subject) : bare),
+    };
+  }, [open, reply.key, patterns, languageOf, isWhole]);
   const stopped = made === null || open.draft !== null || stopsSending(made.checks);
 
   const send = async () => {
@@ -138,6 +151,12 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
             <div className="letter">
               <LetterBlocks blocks={made.letter.blocks} />
             </div>
+            {made.lacks.length > 0 && (
+              <label className="mt-2 flex items-center gap-1.5 text-sm text-soft">
+                <Checkbox checked={isWhole} onChange={setWhole} />
+                with {made.lacks.map(({ part }) => `a plain ${part}`).join(" and ")}
+              </label>
+            )}
             <Signature open={open} />
             <ul className="mt-3 text-sm">
               {open.draft !== null && (

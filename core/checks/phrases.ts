@@ -125,6 +125,15 @@ export const signOffs = [
   "buen viaje",
 ];
 
+/** A line that begins with a greeting. */
+export const GREETING_LINE = new RegExp(`^\\s{0,20}(?:${greetings.join("|")})(?![\\p{L}])`, "iu");
+
+/** A line that is a sign-off and nothing else. */
+export const SIGN_OFF_LINE = new RegExp(
+  `^[ \\t]{0,20}(?:${signOffs.join("|")})[ \\t]{0,20}[,.!]?[ \\t]{0,20}$`,
+  "iu",
+);
+
 export const attachmentWords =
   /\b(?:attached|attachment|attachments|enclosed|enclosure)\b|(?<![\p{L}])(?:anbei|im anhang|angehängt|beigefügt|ci-joint|ci-jointe|ci-joints|pièce jointe|pièces jointes|adjunto|adjunta|adjuntos|adjuntamos)(?![\p{L}])/giu;
 

@@ -9,7 +9,7 @@ import { bodyPlace, look, stop } from "./finding";
 import { foundInLines, foundInOwnWords, linesOf } from "./reading";
 import { findName, nameKey } from "./names";
 import { languagesThatDiffer } from "./languages";
-import { attachmentWords, greetings, nobody, signOffs, titles, unfinishedMarks } from "./phrases";
+import { attachmentWords, greetings, nobody, SIGN_OFF_LINE, titles, unfinishedMarks } from "./phrases";
 
 /** Largest sum of attachments and pictures that is sent, in bytes (20 MB). */
 export const MAX_ATTACHMENT_BYTES = 20 * 1024 * 1024;
@@ -198,10 +198,8 @@ function fromValue(letter: Letter, at: number): boolean {
   return false;
 }
 
-const SIGN_OFF = new RegExp(`^[ \\t]{0,20}(?:${signOffs.join("|")})[ \\t]{0,20}[,.!]?[ \\t]{0,20}$`, "iu");
-
 function signOffTwice({ letter, context }: CheckInput): SendCheck[] {
-  const [, ...again] = foundInLines(letter, SIGN_OFF);
+  const [, ...again] = foundInLines(letter, SIGN_OFF_LINE);
   const name = context.agent.name;
   const own = typeof name === "string" ? linesThatAre(letter, name).slice(1) : [];
   const spots = again.length > 0 ? again.map(({ at, match }) => ({ start: at, text: match[0] })) : own;

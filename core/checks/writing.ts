@@ -17,7 +17,7 @@ import { outOfDate } from "./dates";
 import { withExamples } from "./examples";
 import { factWords } from "./facts";
 import { isUnsatisfiable } from "./unsatisfiable";
-import { greetings, signOffs } from "./phrases";
+import { GREETING_LINE, SIGN_OFF_LINE } from "./phrases";
 
 /** Where a writer has to look. Positions in a body count as ProseMirror's do, in a subject as text does. */
 type WriterPlace =
@@ -305,14 +305,14 @@ class VariantChecks {
         paragraphs.push({ text: toPlainText([node]), from: position, to: position + sizeOf(node) });
     });
     const [first] = paragraphs;
-    if (first && GREETING.test(first.text) && first.text.length <= 80)
+    if (first && GREETING_LINE.test(first.text) && first.text.length <= 80)
       this.#add("look", "greeting-inside", "An answer needs no greeting: the opening has it", {
         in: "body",
         from: first.from,
         to: first.to,
       });
     for (const { text, from, to } of paragraphs)
-      if (SIGN_OFF.test(text))
+      if (SIGN_OFF_LINE.test(text))
         this.#add("look", "sign-off-inside", "An answer needs no sign-off: the closing has it", {
           in: "body",
           from,
@@ -330,9 +330,6 @@ class VariantChecks {
       this.#add("look", "sms-segments", `As an SMS this is about ${segmentsCount} messages long`, null);
   }
 }
-
-const GREETING = new RegExp(`^\\s*(?:${greetings.join("|")})(?![\\p{L}])`, "iu");
-const SIGN_OFF = new RegExp(`^\\s*(?:${signOffs.join("|")})\\s*[,.!]?\\s*$`, "iu");
 
 function range(position: number, size: number): WriterPlace {
   return { in: "body", from: position, to: position + size };

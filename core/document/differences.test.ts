@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { readMarkdown } from "../formats/markdown";
-import { differences, lookAlike } from "./differences";
+import { differences, likeness } from "./differences";
 
 const reply = (title: string, text: string) => ({ title, document: readMarkdown(text).doc });
 const price = reply(
@@ -13,10 +13,17 @@ const asked = reply(
 );
 const dogs = reply("Dogs aboard", "Dogs travel on deck three.");
 
-test("replies look alike by their words or their titles, and others do not", () => {
-  expect(lookAlike(price, asked)).toBe(true);
-  expect(lookAlike(price, { ...dogs, title: "The fare difference" })).toBe(true);
-  expect(lookAlike(price, dogs)).toBe(false);
+test("replies are alike that say most of the same, near by a part or their titles, and others are neither", () => {
+  expect(likeness(price, asked)).toBe("alike");
+  expect(likeness(asked, price)).toBe("alike");
+  expect(likeness(price, { ...dogs, title: "The fare difference" })).toBe("near");
+  const more = reply(
+    "All about changes",
+    "You pay the fare difference when you change.\n\nBring your passport, arrive early, mind the steps, follow the crew, leave nothing behind, enjoy the crossing.",
+  );
+  expect([likeness(price, more), likeness(more, price)]).toEqual(["near", "near"]);
+  expect(likeness(price, dogs)).toBeNull();
+  expect(likeness(reply("", ""), reply("", ""))).toBeNull();
 });
 
 test("only the lines that differ are told, word by word, and how many more there are", () => {

@@ -2,14 +2,22 @@ import { compareDocuments, type ComparedLine } from "./compare";
 import type { Doc } from "./types";
 import { wordSet, documentText } from "./walk";
 
-/** Two replies are look-alikes where they share so many of the words of the shorter one. */
+/** Of the words that tell something, so many are shared by what is alike. */
 const ALIKE = 0.5;
 
-/** Whether two replies look alike: enough that one may be taken for the other. */
-export function lookAlike(a: { title: string; document: Doc }, b: { title: string; document: Doc }): boolean {
-  return (
-    share(documentText(a.document), documentText(b.document)) >= ALIKE || share(a.title, b.title) >= ALIKE
-  );
+/**
+ * Whether one reply may be taken for another: `alike` where they say most of the same, so that what differs is quickly
+ * read; `near` where only a part, or the title, is the same; null where neither is.
+ */
+export function likeness(
+  a: { title: string; document: Doc },
+  b: { title: string; document: Doc },
+): "alike" | "near" | null {
+  const [one, other] = [tellingWords(documentText(a.document)), tellingWords(documentText(b.document))];
+  const longer = Math.max(one.size, other.size);
+  if (longer > 0 && sharedBy(one, other) >= ALIKE * longer) return "alike";
+  const isPart = share(one, other) >= ALIKE;
+  return isPart || share(tellingWords(a.title), tellingWords(b.title)) >= ALIKE ? "near" : null;
 }
 
 /** A line that keeps less of its words is told whole, as it was and as it is: word by word it could not be read. */
@@ -45,10 +53,13 @@ function readable(line: ComparedLine): ComparedLine[] {
   return [whole("removed", "added"), whole("added", "removed")];
 }
 
-function share(a: string, b: string): number {
-  const [one, other] = [tellingWords(a), tellingWords(b)];
-  const shared = [...one].filter((word) => other.has(word)).length;
-  return shared / Math.max(1, Math.min(one.size, other.size));
+function sharedBy(one: Set<string>, other: Set<string>): number {
+  return [...one].filter((word) => other.has(word)).length;
+}
+
+/** How much of the shorter of two is in the other. */
+function share(one: Set<string>, other: Set<string>): number {
+  return sharedBy(one, other) / Math.max(1, Math.min(one.size, other.size));
 }
 
 /** Words long enough to tell something. */

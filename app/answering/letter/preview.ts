@@ -3,6 +3,7 @@ import { compose, type SubjectChoice } from "#core/compose/compose";
 import type { PatternEngine } from "#core/conditions/patterns";
 import type { LanguageGuess } from "#core/language/guess";
 import type { Doc } from "#core/document/types";
+import type { DraftSlip } from "#server/answering/draft";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
 import { letterInputs, untouched } from "./inputs";
@@ -21,16 +22,15 @@ export function readsAs(open: OpenCase, reply: StripReply, patterns: PatternEngi
   };
 }
 
-/** A reply as it would read for a case, taken first and left untouched: its slips, its letter and the second look. */
+/** Slips as they would read for a case, left untouched: their letter and the second look. */
 export function previewOf(
   open: OpenCase,
-  reply: StripReply,
+  slips: DraftSlip[],
   patterns: PatternEngine,
   languageOf: LanguageGuess,
   subject: SubjectChoice = { from: "thread" },
 ) {
   const inputs = { ...letterInputs(open, untouched(patterns, languageOf)), subject, attachments: [] };
-  const slips = firstSlips(reply, open.usual);
   const letter = compose({ ...inputs, slips });
   return { slips, letter, checks: secondLook({ ...inputs, letter, slips }) };
 }

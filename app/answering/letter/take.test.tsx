@@ -7,7 +7,8 @@ import { answerAttrs } from "../editor/answer-attrs";
 import { answerNodes } from "../editor/extensions";
 import { setSubject } from "../editor/fill";
 import { ownWordsSlip, slipJson, slipsOf } from "../editor/slips";
-import { alreadyIn, firstSlips, takeReply, type Usual } from "./take";
+import type { Usual } from "./around";
+import { alreadyIn, firstSlips, slipsWith, takeReply, wayOf, wayToAdd } from "./take";
 
 const dogs = stripReply("dogs", "Dogs are welcome.\n\nOn a lead.");
 const bikes = stripReply("bikes", "Bicycles stand on deck 3.");
@@ -31,7 +32,16 @@ beforeEach(() => {
 });
 afterEach(() => editor.destroy());
 
-const take = (one: StripReply, how: "swap" | "stack" = "swap") => takeReply(editor, one, usual, how, shelved);
+/** Replies that answer another question of the customer’s. */
+const also = new Map([
+  ["lifts", "Is there a lift?"],
+  ["papers", "Which papers?"],
+]);
+const alsoOf = (key: string) => also.get(key) ?? null;
+const take = (one: StripReply) =>
+  takeReply(editor, one, usual, wayOf(slipsOf(editor.state.doc), one, alsoOf), shelved);
+const add = (one: StripReply) =>
+  takeReply(editor, one, usual, wayToAdd(slipsOf(editor.state.doc), one), shelved);
 const keys = () => slipsOf(editor.state.doc).map((slip) => slip.reply);
 const setAside = () => answerAttrs(editor.state.doc).setAside;
 const words = () =>
@@ -103,13 +113,40 @@ describe("another reply", () => {
   });
 
   test("is stacked behind it, with what leads over where it answers a second question", () => {
-    take(lifts, "stack");
+    take(lifts);
     expect(keys()).toEqual(["hello", "dogs", null, "lifts", "bye"]);
     expect(words()[2]).toBe("As to your other question:");
-    take(stripReply("papers", "Bring a passport.", { also: "Which papers?" }), "stack");
+    take(stripReply("papers", "Bring a passport.", { also: "Which papers?" }));
     expect(words()[4]).toBe("And as to your further question:");
-    take(bikes, "stack");
+    add(bikes);
     expect(keys()).toEqual(["hello", "dogs", null, "lifts", null, "papers", "bikes", "bye"]);
+  });
+
+  test("takes the place of what answers the same question, however many stand, and is said to before", () => {
+    take(lifts);
+    const way = (one: StripReply) => wayOf(slipsOf(editor.state.doc), one, alsoOf);
+    expect(way(bikes)).toMatchObject({ how: "swap", title: "dogs" });
+    take(bikes);
+    expect(keys()).toEqual(["hello", "bikes", null, "lifts", "bye"]);
+    const papers = stripReply("papers", "Bring a passport.", { also: "Which papers?" });
+    expect(way(papers)).toEqual({ how: "add" });
+    // What was searched for is known by the case all the same.
+    expect(way({ ...papers, also: null })).toEqual({ how: "add" });
+    const ramps = stripReply("ramps", "There is a ramp.", { also: "Is there a lift?" });
+    expect(way(ramps)).toMatchObject({ how: "swap", title: "lifts" });
+    expect(wayToAdd(slipsOf(editor.state.doc), ramps)).toEqual({ how: "add" });
+  });
+
+  test("is looked at as the answer would be with it", () => {
+    const shown = (one: StripReply, way = wayOf(slipsOf(editor.state.doc), one, alsoOf)) => {
+      const { slips, id } = slipsWith(slipsOf(editor.state.doc), one, usual, way);
+      expect(slips.find((slip) => slip.id === id)?.reply).toBe(one.key);
+      return slips.map((slip) => slip.reply);
+    };
+    expect(shown(bikes)).toEqual(["hello", "bikes", "bye"]);
+    expect(shown(lifts)).toEqual(["hello", "dogs", null, "lifts", "bye"]);
+    expect(shown(bikes, { how: "begin" })).toEqual(["hello", "bikes", "bye"]);
+    expect(keys()).toEqual(["hello", "dogs", "bye"]);
   });
 
   test("of another part goes where that part stands", () => {
@@ -126,7 +163,7 @@ describe("another reply", () => {
 
   test("is one step to undo, however quickly it follows", () => {
     take(bikes);
-    take(lifts, "stack");
+    add(lifts);
     editor.commands.undo();
     expect(keys()).toEqual(["hello", "bikes", "bye"]);
     editor.commands.undo();
@@ -136,14 +173,15 @@ describe("another reply", () => {
   });
 
   test("need not be taken where it is in already, unless its blanks may say something else", () => {
-    expect(alreadyIn(editor, dogs, "swap")?.reply).toBe("dogs");
-    expect(alreadyIn(editor, dogs, "stack")?.reply).toBe("dogs");
-    expect(alreadyIn(editor, bikes, "swap")).toBeNull();
+    const swap = { how: "swap", slip: "", title: "dogs" } as const;
+    expect(alreadyIn(editor, dogs, swap)?.reply).toBe("dogs");
+    expect(alreadyIn(editor, dogs, { how: "add" })?.reply).toBe("dogs");
+    expect(alreadyIn(editor, bikes, swap)).toBeNull();
     const asking = {
       ...dogs,
       blanks: { deck: { kind: "text", label: "deck", required: true, printed: true } as const },
     };
-    expect(alreadyIn(editor, asking, "stack")).toBeNull();
-    expect(alreadyIn(editor, asking, "swap")?.reply).toBe("dogs");
+    expect(alreadyIn(editor, asking, { how: "add" })).toBeNull();
+    expect(alreadyIn(editor, asking, swap)?.reply).toBe("dogs");
   });
 });

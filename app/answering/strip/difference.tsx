@@ -1,6 +1,6 @@
 import { counted } from "#core/text/counted";
 import { useMemo } from "react";
-import { differences, lookAlike } from "#core/document/differences";
+import { differences, likeness } from "#core/document/differences";
 import type { PatternEngine } from "#core/conditions/patterns";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
@@ -18,14 +18,22 @@ interface Props {
 
 /**
  * Where a reply differs from another that looks like it, as both read for the case: what it says more is underlaid, what
- * only the other says is struck.
+ * only the other says is struck. One that is only near it is named.
  */
 export function Difference({ open, patterns, reply, other }: Props) {
   const found = useMemo(() => {
-    if (!other || !lookAlike(reply, other)) return null;
+    if (!other || likeness(reply, other) !== "alike") return null;
     return differences(readsAs(open, other, patterns), readsAs(open, reply, patterns), MOST_LINES);
   }, [open, patterns, reply, other]);
-  if (!other || !found || found.lines.length === 0) return null;
+  if (!other) return null;
+  if (!found)
+    return likeness(reply, other) === "near" ? (
+      <p role="note" className="mb-3 border-b border-line pb-2.5 text-sm text-soft">
+        Not the same as <strong className="font-semibold text-ink">{other.title.toLowerCase()}</strong>, which
+        fits too.
+      </p>
+    ) : null;
+  if (found.lines.length === 0) return null;
   return (
     <section aria-label={`What differs from “${other.title}”`} className="mb-3 border-b border-line pb-2.5">
       <p className="mb-1 text-sm text-soft">

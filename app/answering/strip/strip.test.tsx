@@ -17,7 +17,7 @@ const lifts = stripReply("Lifts", "The lifts work.", { fit: 0.1, also: "Is there
 const bikes = stripReply("Bicycles", "They stand on deck 3.", { fit: 0.01, why: "“deck”" });
 
 const onLook = jest.fn<(looking: boolean, at?: number) => void>();
-const onTake = jest.fn<(reply: StripReply, how: "swap" | "stack") => void>();
+const onTake = jest.fn<(reply: StripReply, add: boolean) => void>();
 const onLeave = jest.fn<() => void>();
 beforeEach(() => {
   for (const one of [onLook, onTake, onLeave]) one.mockClear();
@@ -43,6 +43,7 @@ function Shelf({ taken = [], ...changes }: Partial<StripHandle> & { taken?: stri
     unranked: false,
     askForMore: () => undefined,
     next: () => undefined,
+    alsoOf: () => null,
     ...changes,
   };
   return (
@@ -90,9 +91,9 @@ describe("the shelf", () => {
     await hand.keyboard("{Enter}{Shift>}{Enter}{/Shift}");
     await hand.dblClick(screen.getByRole("option", { name: /Bicycles/ }));
     expect(onTake.mock.calls.map(([reply, how]) => [reply.key, how])).toEqual([
-      ["Dogs aboard", "swap"],
-      ["Dogs aboard", "stack"],
-      ["Bicycles", "swap"],
+      ["Dogs aboard", false],
+      ["Dogs aboard", true],
+      ["Bicycles", false],
     ]);
   });
 
@@ -100,7 +101,7 @@ describe("the shelf", () => {
     const hand = show(<Shelf taken={["Dogs aboard"]} />);
     expect(screen.getByRole("option", { name: /Dogs aboard/ })).toHaveTextContent("in your answer");
     await hand.keyboard("{ArrowRight}{Enter}");
-    expect(onTake).toHaveBeenCalledWith(lifts, "stack");
+    expect(onTake).toHaveBeenCalledWith(lifts, false);
   });
 
   test("Escape empties the field, then leaves for the words", async () => {

@@ -14,7 +14,8 @@ interface Props {
   taken: ReadonlySet<string>;
   /** Whether the shelf is looked at, and the page shows how the chosen reply would read. */
   onLook: (looking: boolean, at?: number) => void;
-  onTake: (reply: StripReply, how: "swap" | "stack") => void;
+  /** @param add whether it is to stand beside what stands, whatever it answers */
+  onTake: (reply: StripReply, add: boolean) => void;
   onLeave: () => void;
   keysGoTo: Side | null;
   /** Puts the hand on the shelf. */
@@ -58,11 +59,7 @@ export const Strip = memo(function Strip({
     },
     [search, go],
   );
-  /** What answers a second question goes beside the answer that is there, not in its place. */
-  const takeIt = useCallback(
-    (reply: StripReply) => onTake(reply, reply.also !== null && taken.size > 0 ? "stack" : "swap"),
-    [onTake, taken],
-  );
+  const takeIt = useCallback((reply: StripReply) => onTake(reply, false), [onTake]);
 
   const inField = useRef<HTMLDivElement>(null);
   const keys = { within: inField };
@@ -75,7 +72,7 @@ export const Strip = memo(function Strip({
     },
     keys,
   );
-  useShortcut("add", () => chosen && onTake(chosen, "stack"), keys);
+  useShortcut("add", () => chosen && onTake(chosen, true), keys);
   useShortcut("leaveShelf", () => (query === "" ? onLeave() : setQuery("")), keys);
 
   return (

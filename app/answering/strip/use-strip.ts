@@ -106,6 +106,8 @@ export function useStrip(open: OpenCase) {
     },
     [open.strip],
   );
+  /** The question that a reply of the case answers beside the first; null for the first, and for what is not known. */
+  const alsoOf = useCallback((key: string) => own.find((one) => one.key === key)?.also ?? null, [own]);
   const { total, nothingFits, unranked } = open.strip;
   const searching = wanted !== "" && found?.query !== wanted;
   const isUnranked = wanted !== "" && found !== null ? found.unranked : unranked;
@@ -118,6 +120,7 @@ export function useStrip(open: OpenCase) {
       current,
       setCurrent: setAt,
       next,
+      alsoOf,
       askForMore,
       chosen: replies[current] ?? null,
       total,
@@ -135,6 +138,7 @@ export function useStrip(open: OpenCase) {
       replies,
       current,
       next,
+      alsoOf,
       askForMore,
       total,
       nothingFits,
