@@ -113,6 +113,9 @@ test("four notices stand at once, each with its own way back; Alt+Z takes the la
     const selected = page.getByRole("region", { name: "Selected replies" });
     await selected.getByRole("combobox", { name: "Tag" }).fill(tag);
     await selected.getByRole("button", { name: "add" }).click();
+    await expect(selected.getByRole("button", { name: /^Add the tag/ })).toBeFocused();
+    await expect(row.getByText(tag, { exact: true })).toBeHidden();
+    await page.keyboard.press("Enter");
     await expect(row.getByText(tag)).toBeVisible();
   }
   await expect(notices).toHaveCount(4);
@@ -126,7 +129,10 @@ test("four notices stand at once, each with its own way back; Alt+Z takes the la
     await page.keyboard.press("Alt+z");
     await expect(row.getByText(tag)).toBeHidden();
   }
-  await expect(page.getByText("1 as before.").first()).toBeVisible();
+  await expect(page.getByText("1 reply is as before.").first()).toBeVisible();
+  const lately = page.getByRole("region", { name: "Lately changed by you" });
+  await expect(lately.getByRole("listitem")).toHaveCount(4);
+  await expect(lately.getByRole("button")).toHaveCount(0);
 });
 
 test("a reply is written, filed and its day chosen by keyboard alone", async ({ page }) => {

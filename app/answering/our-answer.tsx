@@ -98,11 +98,15 @@ export function OurAnswer({
             {otherwise && <Otherwise recent={otherwise} />}
             {preview && (
               <div aria-label={`How “${looked?.title}” reads for this case`} role="region" className="pt-2">
-                <p className="mb-2 flex items-baseline gap-2 text-sm text-soft">
+                <p className="mb-2 flex items-baseline gap-4 text-sm text-soft">
                   <span className="mr-auto">
                     {looked?.shelf.name}: {looked?.title.toLowerCase()}, {comesAs(preview.way)}
                   </span>
-                  <button type="button" className="underline underline-offset-2" onClick={onWrite}>
+                  <button
+                    type="button"
+                    className="whitespace-nowrap underline underline-offset-2"
+                    onClick={onWrite}
+                  >
                     write it yourself
                   </button>
                 </p>

@@ -37,6 +37,9 @@ function Page({ selected }: { selected: string[] }) {
   );
 }
 const bar = () => screen.queryByRole("region", { name: "Selected replies" });
+const confirmButton = () =>
+  screen.queryByRole("group", { name: "Confirm the change" })?.querySelector<HTMLElement>(".filled-link") ??
+  null;
 const bulk = (answer: object) => ({
   "/shelves/bulk": () => answer,
   "/shelves/bulk/7/undo": () => ({ undone: 1, stay: 1 }),
@@ -44,18 +47,23 @@ const bulk = (answer: object) => ({
 const done = { id: 7, changed: 2, refused: 0, words: "2 replies moved" };
 
 describe("a change in bulk", () => {
-  test("is of what is selected, done at once, and taken back from its notice", async () => {
+  test("is of what is selected, said first, done when confirmed, and taken back from its notice", async () => {
     const { hand, asked } = showAtDesk(<Page selected={["a", "b"]} />, bulk(done));
     expect(await screen.findByText("2 selected")).toBeVisible();
     const move = screen.getByRole("combobox", { name: "Move to" });
     await choose(hand, move, "Shelf all");
+    expect(asked).toEqual([]);
+    expect(screen.getByText("Move 2 replies to Shelf all?")).toBeVisible();
+    await hand.keyboard("{Enter}");
     expect(await screen.findByText("2 replies moved.")).toBeVisible();
     expect(asked).toEqual([
       { to: "/shelves/bulk", body: { keys: ["a", "b"], change: { what: "move", shelf: "all" } } },
     ]);
     expect(bar()).not.toBeInTheDocument();
     await hand.keyboard("{Alt>}z{/Alt}");
-    expect(await screen.findByText("1 as before; 1 were changed since and stay.")).toBeVisible();
+    expect(
+      await screen.findByText("1 reply is as before; 1 was changed since and not touched."),
+    ).toBeVisible();
   });
 
   test("offers only shelves that are one’s to put on", async () => {
@@ -71,6 +79,7 @@ describe("a change in bulk", () => {
     expect(screen.getByText("1,200 selected")).toBeVisible();
     const tag = screen.getByLabelText("Tag");
     await hand.type(tag, " summer {Enter}");
+    await hand.click(screen.getByRole("button", { name: "Add the tag “summer” to 1,200 replies" }));
     await waitFor(() =>
       expect(asked.map(({ body }) => body)).toEqual([
         { filter: "tag=dog", change: { what: "tag", tag: "summer" } },
@@ -82,6 +91,7 @@ describe("a change in bulk", () => {
     const nothing = { id: null, changed: 0, refused: 2, words: "" };
     const { hand } = showAtDesk(<Page selected={["a", "b"]} />, bulk(nothing));
     await hand.click(await screen.findByRole("button", { name: "Retire" }));
+    await hand.click(screen.getByRole("button", { name: "Retire 2 replies" }));
     expect(await screen.findByText("Nothing to change. 2 are not yours to change.")).toBeVisible();
     expect(bar()).toBeVisible();
     cleanup();
@@ -90,15 +100,32 @@ describe("a change in bulk", () => {
       bulk({ problem: "At most 10,000 at once", status: 400 }),
     );
     await refused.hand.click(await screen.findByRole("button", { name: "Restore" }));
+    await refused.hand.click(screen.getByRole("button", { name: "Restore 1 reply" }));
     expect(await screen.findByText("At most 10,000 at once")).toBeVisible();
     expect(screen.getByText("1 selected")).toBeVisible();
   });
 
+  test("is not made where it is cancelled, by key or button: the replies stay selected", async () => {
+    const { hand, asked } = showAtDesk(<Page selected={["a", "b"]} />, bulk(done));
+    await hand.click(await screen.findByRole("button", { name: "Retire" }));
+    expect(confirmButton()).toHaveFocus();
+    await hand.keyboard("{Escape}");
+    expect(confirmButton()).toBeNull();
+    await hand.click(screen.getByRole("button", { name: "Retire" }));
+    await hand.click(screen.getByRole("button", { name: "Cancel" }));
+    expect(confirmButton()).toBeNull();
+    expect(screen.getByText("2 selected")).toBeVisible();
+    expect(asked).toEqual([]);
+  });
+
   test("gives replies to somebody, or to nobody", async () => {
     const { hand, asked } = showAtDesk(<Page selected={["a"]} />, bulk({ ...done, changed: 0 }));
-    await choose(hand, await screen.findByRole("combobox", { name: "Give to" }), "Bram Osei");
-    await waitFor(() => expect(screen.getByRole("combobox", { name: "Give to" })).toBeEnabled());
-    await choose(hand, screen.getByRole("combobox", { name: "Give to" }), "nobody");
+    for (const name of ["Bram Osei", "nobody"]) {
+      const give = await screen.findByRole("combobox", { name: "Give to" });
+      await waitFor(() => expect(give).toBeEnabled());
+      await choose(hand, give, name);
+      await hand.click(screen.getByRole("button", { name: `Give 1 reply to ${name}` }));
+    }
     await waitFor(() => expect(asked).toHaveLength(2));
     expect(asked.map(({ body }) => body)).toMatchObject([
       { change: { what: "owner", owner: 4 } },
@@ -112,6 +139,7 @@ describe("a change in bulk", () => {
     expect(set).toBeDisabled();
     await hand.type(await screen.findByRole("textbox", { name: "Review by" }), "1.3.2027");
     await hand.click(set);
+    await hand.click(screen.getByRole("button", { name: "Have 1 reply reviewed by 1 March 2027" }));
     await waitFor(() =>
       expect(asked[0]?.body).toEqual({ keys: ["a"], change: { what: "review", by: "2027-03-01" } }),
     );

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useRef, useState } from "react";
 import * as z from "zod/mini";
 import type { BulkInput } from "#server/replies/filing";
 import type { ShelfRow } from "#server/replies/shelves";
@@ -6,6 +6,11 @@ import { useAct } from "../ui/act";
 import { Select } from "../ui/select";
 import { useToast } from "../ui/toast";
 import { useFieldKeys } from "../ui/use-field-keys";
+import { useShortcut } from "../ui/use-shortcut";
+import { useUndoBulk } from "./use-undo-bulk";
+import { counted } from "#core/text/counted";
+import { Kbd } from "../ui/kbd";
+import { sayDay } from "../ui/day";
 import { emptySelection, type Selection } from "./selection";
 import { DateField } from "../ui/date-field";
 
@@ -28,40 +33,42 @@ const done = z.object({
   refused: z.number(),
   words: z.string(),
 });
-const undone = z.object({ undone: z.number(), stay: z.number() });
+/** A change that was chosen and not made yet. */
+interface Chosen {
+  change: BulkInput;
+  /** What it does to the replies, as in `Move … to On board`: before and after how many they are. */
+  words: [before: string, after: string];
+}
 
-/** What can be done with the selected replies; every change can be undone. */
+/** What can be done with the selected replies: said first, done when it is confirmed; every change can be undone. */
 export function BulkBar({ selection, onSelect, total, shown, filter, shelves, owners, tags }: Props) {
   const act = useAct();
   const toast = useToast();
+  const undo = useUndoBulk();
   const [busy, setBusy] = useState(false);
+  const [chosen, setChosen] = useState<Chosen | null>(null);
   const count = selection.all ? total : selection.keys.size;
   if (count === 0) return null;
 
-  const undo = async (id: number) => {
-    const result = await act(`/shelves/bulk/${id}/undo`, {}, undone);
-    if (!result.ok) toast({ words: result.problem, tone: "stop" });
-    else {
-      const stay = result.data.stay > 0 ? `; ${result.data.stay} were changed since and stay` : "";
-      toast({ words: `${result.data.undone} as before${stay}.` });
-    }
-  };
-  const change = async (what: BulkInput) => {
+  const choose = (change: BulkInput, before: string, after = "") =>
+    setChosen({ change, words: [before, after] });
+  const make = async (change: BulkInput) => {
     setBusy(true);
+    setChosen(null);
     const which = selection.all ? { filter } : { keys: [...selection.keys] };
-    const result = await act("/shelves/bulk", { ...which, change: what }, done);
+    const result = await act("/shelves/bulk", { ...which, change }, done);
     setBusy(false);
     if (!result.ok) {
       toast({ words: result.problem, tone: "stop" });
       return;
     }
     const { id, changed, refused, words } = result.data;
-    const left = refused > 0 ? ` ${refused} are not yours to change.` : "";
+    const left = refused > 0 ? ` ${counted(refused, "is", "are")} not yours to change.` : "";
     if (id === null) toast({ words: `Nothing to change.${left}` });
     else
       toast({
         words: `${words}.${left}`,
-        action: { label: "Undo", run: () => void undo(id) },
+        action: { label: "Undo", run: () => undo(id) },
       });
     if (changed > 0) onSelect(emptySelection);
   };
@@ -84,28 +91,75 @@ export function BulkBar({ selection, onSelect, total, shown, filter, shelves, ow
       <button type="button" className="quiet-link" onClick={() => onSelect(emptySelection)}>
         none
       </button>
-      <fieldset disabled={busy} className="ml-auto flex flex-wrap items-center gap-x-5 gap-y-2">
-        <legend className="sr-only">Change them</legend>
-        <Pick
-          label="Move to"
-          options={shelves.filter((shelf) => shelf.mayPublish).map((shelf) => [shelf.key, shelf.name])}
-          onPick={(shelf) => void change({ what: "move", shelf })}
+      {chosen ? (
+        <Confirmed
+          words={`${chosen.words[0]} ${counted(count, "reply", "replies")}${chosen.words[1]}`}
+          onYes={() => void make(chosen.change)}
+          onNo={() => setChosen(null)}
         />
-        <TagForm tags={tags} onTag={(what, tag) => void change({ what, tag })} />
-        <Pick
-          label="Give to"
-          options={[["", "nobody"], ...owners.map(({ id, name }): [string, string] => [String(id), name])]}
-          onPick={(id) => void change({ what: "owner", owner: id === "" ? null : Number(id) })}
-        />
-        <ReviewForm onReview={(by) => void change({ what: "review", by })} />
-        <button type="button" className="quiet-link" onClick={() => void change({ what: "retire" })}>
-          Retire
-        </button>
-        <button type="button" className="quiet-link" onClick={() => void change({ what: "restore" })}>
-          Restore
-        </button>
-      </fieldset>
+      ) : (
+        <fieldset disabled={busy} className="ml-auto flex flex-wrap items-center gap-x-5 gap-y-2">
+          <legend className="sr-only">Change them</legend>
+          <Pick
+            label="Move to"
+            options={shelves.filter((shelf) => shelf.mayPublish).map((shelf) => [shelf.key, shelf.name])}
+            onPick={(shelf) => {
+              const name = shelves.find((one) => one.key === shelf)?.name ?? shelf;
+              choose({ what: "move", shelf }, "Move", ` to ${name}`);
+            }}
+          />
+          <TagForm
+            tags={tags}
+            onTag={(what, tag) =>
+              what === "tag"
+                ? choose({ what, tag }, `Add the tag “${tag}” to`)
+                : choose({ what, tag }, `Remove the tag “${tag}” from`)
+            }
+          />
+          <Pick
+            label="Give to"
+            options={[["", "nobody"], ...owners.map(({ id, name }): [string, string] => [String(id), name])]}
+            onPick={(id) => {
+              const owner = id === "" ? null : Number(id);
+              const name = owners.find((one) => one.id === owner)?.name ?? "nobody";
+              choose({ what: "owner", owner }, "Give", ` to ${name}`);
+            }}
+          />
+          <ReviewForm
+            onReview={(by) => choose({ what: "review", by }, "Have", ` reviewed by ${sayDay(by)}`)}
+          />
+          <button type="button" className="quiet-link" onClick={() => choose({ what: "retire" }, "Retire")}>
+            Retire
+          </button>
+          <button type="button" className="quiet-link" onClick={() => choose({ what: "restore" }, "Restore")}>
+            Restore
+          </button>
+        </fieldset>
+      )}
     </section>
+  );
+}
+
+/** What is about to be done, and the two ways on; the hand is on the one that does it. */
+function Confirmed({ words, onYes, onNo }: { words: string; onYes: () => void; onNo: () => void }) {
+  const place = useRef<HTMLDivElement>(null);
+  useShortcut("leaveField", onNo, { within: place });
+  return (
+    <div
+      ref={place}
+      role="group"
+      aria-label="Confirm the change"
+      className="ml-auto flex items-center gap-x-5"
+    >
+      <strong>{words}?</strong>
+      <button type="button" autoFocus className="filled-link" onClick={onYes}>
+        {words}
+      </button>
+      <button type="button" className="quiet-link" onClick={onNo}>
+        Cancel
+      </button>
+      <Kbd keys="Esc" />
+    </div>
   );
 }
 
@@ -178,7 +232,7 @@ function TagForm({ tags, onTag }: { tags: string[]; onTag: (what: "tag" | "untag
         add
       </button>
       <button type="button" className="quiet-link" disabled={tag.trim() === ""} onClick={() => give("untag")}>
-        take off
+        remove
       </button>
     </span>
   );

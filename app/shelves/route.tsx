@@ -1,11 +1,13 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { readFilter } from "#server/replies/filter";
+import { latelyChanged } from "#server/replies/lately";
 import { knownWords, listReplies, PAGE_SIZE } from "#server/replies/list";
 import { chosenColumns } from "#server/replies/columns";
 import { besideList } from "#server/replies/pins";
 import { listShelves } from "#server/replies/shelves";
 import { signedIn } from "#server/web/context";
+import { useLastUndo } from "../ui/toast";
 import { useLive } from "../ui/use-live";
 import type { Route } from "./+types/route";
 import { BulkBar } from "./bulk-bar";
@@ -14,24 +16,40 @@ import { Pages } from "./pages";
 import { emptySelection, type Selection } from "./selection";
 import { Side } from "./side";
 import { ReplyTable } from "./table";
+import { useUndoBulk } from "./use-undo-bulk";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   const filter = readFilter(new URL(args.request.url).searchParams);
-  const [found, known, shelves, beside, columns] = await Promise.all([
+  const [found, known, shelves, beside, columns, lately] = await Promise.all([
     listReplies(em, viewer, filter),
     knownWords(em, viewer),
     listShelves(em, viewer),
     besideList(em, viewer),
     chosenColumns(em, viewer),
+    latelyChanged(em, viewer),
   ]);
-  return { filter, found, known, shelves, ...beside, columns, pageSize: PAGE_SIZE, role: viewer.role };
+  return {
+    filter,
+    found,
+    known,
+    shelves,
+    ...beside,
+    columns,
+    lately,
+    pageSize: PAGE_SIZE,
+    role: viewer.role,
+  };
 }
 
 /** Browse, search, filter and tidy the replies of all shelves that one may see. */
 export default function Shelves({ loaderData }: Route.ComponentProps) {
   const { filter, found, known, shelves, owners, reach, recentlyUsed, columns, proposals, pageSize, role } =
     loaderData;
+  const { lately } = loaderData;
+  const undo = useUndoBulk();
+  const last = lately.find((one) => !one.undone)?.id;
+  useLastUndo(useMemo(() => (last === undefined ? null : () => undo(last)), [last, undo]));
   const [params] = useSearchParams();
   const [selected, setSelection] = useState<Selection>(emptySelection);
   useLive("shelves");
@@ -50,6 +68,8 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
         reach={reach}
         recentlyUsed={recentlyUsed}
         proposals={proposals}
+        lately={lately}
+        onUndo={undo}
         mayArrange={role !== "agent"}
       />
       <main className="flex min-h-0 min-w-0 flex-col bg-sheet max-md:h-[85dvh]">

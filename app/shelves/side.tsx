@@ -1,9 +1,11 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
+import type { LateChange } from "#server/replies/lately";
 import type { NamedReply } from "#server/replies/pins";
 import type { ShelfRow } from "#server/replies/shelves";
 import { Hint } from "../ui/hint";
 import { Mark } from "../ui/mark";
+import { Time } from "../ui/time";
 import { nothing, useAct } from "../ui/act";
 import { SortableList } from "../ui/sortable-list";
 import { withParams } from "./params";
@@ -15,10 +17,21 @@ interface Props {
   recentlyUsed: NamedReply[];
   proposals: number;
   mayArrange: boolean;
+  lately: LateChange[];
+  onUndo: (id: number) => void;
 }
 
 /** Beside the list: what is within reach, what was used lately, and the shelves. */
-export function Side({ shelves, current, reach, recentlyUsed, proposals, mayArrange }: Props) {
+export function Side({
+  shelves,
+  current,
+  reach,
+  recentlyUsed,
+  proposals,
+  mayArrange,
+  lately,
+  onUndo,
+}: Props) {
   const [params] = useSearchParams();
   return (
     <aside aria-label="Shelves" className="flex flex-col gap-6 overflow-y-auto py-4 text-sm">
@@ -69,6 +82,30 @@ export function Side({ shelves, current, reach, recentlyUsed, proposals, mayArra
       <Link to="/shelves/proposals" className="self-start quiet-link">
         {proposals > 0 ? `${proposals} waiting to be checked` : "Proposals"}
       </Link>
+      {lately.length > 0 && (
+        <section aria-labelledby="lately-changed">
+          <h2 id="lately-changed" className="font-bold">
+            Lately changed by you
+          </h2>
+          <ul className="mt-1.5 flex flex-col gap-1.5">
+            {lately.map(({ id, words, at, undone }) => (
+              <li key={id} className={undone ? "text-soft line-through" : ""}>
+                {words}, <Time at={at} />{" "}
+                {!undone && (
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    aria-label={`Undo: ${words}`}
+                    onClick={() => onUndo(id)}
+                  >
+                    undo
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
     </aside>
   );
 }

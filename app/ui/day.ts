@@ -9,6 +9,11 @@ export function dayText(day: Date): string {
   return format(day, "yyyy-MM-dd");
 }
 
+/** A day that is kept, as it is said: `1 March 2027`. */
+export function sayDay(day: string): string {
+  return format(parse(day, "yyyy-MM-dd", new Date(0)), "d MMMM yyyy", { locale: enGB });
+}
+
 /**
  * Reads a day as people type it: `2027-03-01`, `1.3.2027`, `1 March 2027`.
  * @returns the day, at the beginning of it in the browser’s own zone; null where it is none

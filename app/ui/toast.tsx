@@ -22,6 +22,17 @@ export interface ToastMessage {
 }
 
 const ToastContext = createContext<(toast: ToastMessage) => void>(() => undefined);
+type Undo = () => void;
+const LastUndoContext = createContext<(undo: Undo | null) => void>(() => undefined);
+
+/** What Alt+Z takes back on a screen once no notice offers it any more; null for nothing. */
+export function useLastUndo(undo: Undo | null): void {
+  const offer = useContext(LastUndoContext);
+  useEffect(() => {
+    offer(undo);
+    return () => offer(null);
+  }, [offer, undo]);
+}
 
 /** Shows a toast beside those that are there; one that says the same as another takes its place. */
 export function useToast(): (toast: ToastMessage) => void {
@@ -36,6 +47,10 @@ type Shown = ToastMessage & { id: number };
 export function ToastProvider({ children }: { children: ReactNode }) {
   const [toasts, setToasts] = useState<Shown[]>([]);
   const lastId = useRef(0);
+  const lastUndo = useRef<Undo | null>(null);
+  const offerUndo = useCallback((undo: Undo | null) => {
+    lastUndo.current = undo;
+  }, []);
   const show = useCallback((toast: ToastMessage) => {
     const id = ++lastId.current;
     setToasts((others) => [
@@ -46,33 +61,34 @@ export function ToastProvider({ children }: { children: ReactNode }) {
   const close = useCallback((id: number) => setToasts((all) => all.filter((one) => one.id !== id)), []);
 
   const latest = toasts.findLast(({ action }) => action !== undefined);
-  useShortcut(
-    "undo",
-    () => {
-      if (!latest) return;
-      close(latest.id);
-      latest.action?.run();
-    },
-    { enabled: latest !== undefined },
-  );
+  useShortcut("undo", () => {
+    if (!latest) {
+      lastUndo.current?.();
+      return;
+    }
+    close(latest.id);
+    latest.action?.run();
+  });
 
   return (
     <ToastContext value={show}>
-      <Radix.Provider label="Notice" swipeDirection="down" duration={USUAL_MS}>
-        {children}
-        {toasts.map((toast) => (
-          <ToastSheet
-            key={toast.id}
-            toast={toast}
-            keys={toast === latest ? "Alt Z" : null}
-            onClose={() => close(toast.id)}
+      <LastUndoContext value={offerUndo}>
+        <Radix.Provider label="Notice" swipeDirection="down" duration={USUAL_MS}>
+          {children}
+          {toasts.map((toast) => (
+            <ToastSheet
+              key={toast.id}
+              toast={toast}
+              keys={toast === latest ? "Alt Z" : null}
+              onClose={() => close(toast.id)}
+            />
+          ))}
+          <Radix.Viewport
+            label="Notices, {hotkey}"
+            className="fixed inset-x-0 bottom-4 z-50 mx-auto flex w-fit max-w-[calc(100vw-2rem)] flex-col items-center gap-2 outline-none"
           />
-        ))}
-        <Radix.Viewport
-          label="Notices, {hotkey}"
-          className="fixed inset-x-0 bottom-4 z-50 mx-auto flex w-fit max-w-[calc(100vw-2rem)] flex-col items-center gap-2 outline-none"
-        />
-      </Radix.Provider>
+        </Radix.Provider>
+      </LastUndoContext>
     </ToastContext>
   );
 }

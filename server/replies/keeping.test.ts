@@ -5,6 +5,7 @@ import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { eventually, testCase, testHouse, type TestHouse } from "../testing";
 import type { ContentInput } from "./content";
 import { changeInBulk, saveFiling, undoBulk } from "./filing";
+import { latelyChanged } from "./lately";
 import { readFilter } from "./filter";
 import { replyFile } from "./files";
 import { compareVersions, proposals } from "./history";
@@ -450,6 +451,9 @@ describe("changes in bulk", () => {
     expect(await titles(house.bram, "tag=sale")).toEqual([]);
     await expect(undoBulk(em(), house.maren, result.id ?? 0, now)).rejects.toThrow(Conflict);
     await expect(undoBulk(em(), house.bram, result.id ?? 0, now)).rejects.toThrow(NotFound);
+    const [last] = await latelyChanged(em(), house.maren);
+    expect(last).toMatchObject({ id: result.id, undone: true, words: expect.stringContaining("2 replies") });
+    expect((await latelyChanged(em(), house.bram)).map(({ id }) => id)).not.toContain(result.id);
     expect(await changeInBulk(em(), house.bram, { keys }, { what: "retire" }, now)).toMatchObject({
       changed: 0,
       refused: 2,
