@@ -53,7 +53,7 @@ describe("a change in bulk", () => {
     const move = screen.getByRole("combobox", { name: "Move to" });
     await choose(hand, move, "Shelf all");
     expect(asked).toEqual([]);
-    expect(screen.getByText("Move 2 replies to Shelf all?")).toBeVisible();
+    expect(confirmButton()).toHaveTextContent("Move 2 replies to Shelf all");
     await hand.keyboard("{Enter}");
     expect(await screen.findByText("2 replies moved.")).toBeVisible();
     expect(asked).toEqual([

@@ -151,7 +151,6 @@ function Confirmed({ words, onYes, onNo }: { words: string; onYes: () => void; o
       aria-label="Confirm the change"
       className="ml-auto flex items-center gap-x-5"
     >
-      <strong>{words}?</strong>
       <button type="button" autoFocus className="filled-link" onClick={onYes}>
         {words}
       </button>

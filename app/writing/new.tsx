@@ -9,6 +9,7 @@ import { findReply } from "#server/access/replies";
 import { listShelves } from "#server/replies/shelves";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
+import type { TextNode } from "#core/document/types";
 import { withTokens } from "#core/tokens/recognise";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
@@ -17,7 +18,7 @@ import { LetterBlocks } from "../ui/letter-blocks";
 import { useAct } from "../ui/act";
 import type { Route } from "./+types/new";
 import { starters } from "./starters";
-import { KeptWords } from "./tokens/kept-words";
+import { KeptWords, refusedAtFirst } from "./tokens/kept-words";
 import { idInPath } from "#server/edge";
 import { sameWords, Select } from "../ui/select";
 
@@ -52,6 +53,9 @@ export async function loader(args: Route.LoaderArgs) {
   });
 }
 
+/** Words that look like a value and stay as they are. */
+const pointedAt = (text: string): TextNode => ({ type: "text", text, marks: [{ type: "highlight" }] });
+
 const made = zm.object({ key: zm.string() });
 
 /** Begins a reply: from nothing, from another one, or from an answer that was written. */
@@ -72,7 +76,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
   });
   const { errors, isSubmitting } = form.formState;
   const shelf = useWatch({ control: form.control, name: "shelf" });
-  const [refused, setRefused] = useState<ReadonlySet<number>>(new Set());
+  const [refused, setRefused] = useState(() => refusedAtFirst(kept?.found ?? []));
   const navigate = useNavigate();
   const act = useAct();
   const chosen = shelves.find((one) => one.key === shelf);
@@ -81,7 +85,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
       kept &&
       withTokens(
         kept.doc,
-        kept.found.filter((_, index) => !refused.has(index)),
+        kept.found.map((one, index) => (refused.has(index) ? { ...one, node: pointedAt(one.words) } : one)),
       ),
     [kept, refused],
   );

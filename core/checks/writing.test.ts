@@ -5,7 +5,7 @@ import { re2Patterns } from "../conditions/re2";
 import { readMarkdown } from "../formats/markdown";
 import { blanksSchema } from "../tokens/blanks";
 import { catalogue, type OwnToken } from "../tokens/catalogue";
-import { outOfDate } from "./dates";
+import { outOfDate } from "../language/dates";
 import { tokensUsed } from "./tokens-used";
 import { checkReply, type WrittenReply } from "./writing";
 

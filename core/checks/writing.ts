@@ -13,7 +13,7 @@ import { formatFunctions } from "../tokens/format";
 import { isGuaranteed, knownWhere, whyUncertain, type SubjectMatter } from "./guarantee";
 import { ownEntry } from "../tokens/own";
 import { readText, type TextPiece } from "../tokens/text-form";
-import { outOfDate } from "./dates";
+import { outOfDate } from "../language/dates";
 import { withExamples } from "./examples";
 import { factWords } from "./facts";
 import { isUnsatisfiable } from "./unsatisfiable";

@@ -56,7 +56,7 @@ test("an answer under way is kept without its greeting, its case's values as tok
   );
   const kept = await wordsToKeep(em(), house.bram, { case: number }, now);
   expect(JSON.stringify(kept.doc)).not.toContain("Hello");
-  expect(kept.found.map((one) => [one.words, one.token.attrs.name])).toEqual([
+  expect(kept.found.map((one) => [one.words, one.node.attrs.name])).toEqual([
     ["Ana", "customer.first_name"],
     ["SF-90001", "case.number"],
     ["€6.00", "house.fee"],
@@ -104,6 +104,31 @@ test("what was changed since it was shown is looked at again", async () => {
       now,
     ),
   ).rejects.toThrow(Conflict);
+});
+
+test("what only looks like a value is a blank where that is wanted, and stays where not", async () => {
+  const { number } = await written("Pay €40 by 3 March 2027, or €50.");
+  const { found } = await wordsToKeep(em(), house.bram, { case: number }, now);
+  expect(found.map(({ words, blank }) => [words, blank?.kind])).toEqual([
+    ["€40", "money"],
+    ["3 March 2027", "date"],
+    ["€50", "money"],
+  ]);
+  const key = await keepAnswer(
+    em(),
+    house.bram,
+    {
+      source: { case: number },
+      reply: reply("Pay by"),
+      found: found.map(({ from, words }, index) => ({ from, words, accepted: index < 2 })),
+    },
+    now,
+  );
+  const { content } = await openReply(em(), house.bram, key, now);
+  expect(writeMarkdown(content.variants[0]?.document ?? { type: "doc", content: [] }).text.trim()).toBe(
+    "Pay {$blank.amount} by {$blank.day}, or €50.",
+  );
+  expect(content.blanks).toMatchObject({ amount: { kind: "money" }, day: { kind: "date", label: "day" } });
 });
 
 test("a message that was sent is kept with its attachments, by whoever may read it", async () => {

@@ -6,7 +6,7 @@ import { re2Patterns } from "#core/conditions/re2";
 import { fromPlainText } from "#core/document/plain";
 import type { Doc } from "#core/document/types";
 import { catalogue } from "#core/tokens/catalogue";
-import { recognise, withTokens, type Recognised } from "#core/tokens/recognise";
+import { blanksOf, recognise, withTokens, type Recognised } from "#core/tokens/recognise";
 import { Attachment, SentLetter } from "../db/entities/answering";
 import { Message } from "../db/entities/cases";
 import { MOST_ID } from "#core/forms/fields";
@@ -135,7 +135,7 @@ async function fromMessage(em: EntityManager, id: number): Promise<Source> {
 export const keepSchema = z.strictObject({
   source: z.union([z.strictObject({ case: idSchema }), z.strictObject({ message: idSchema })]),
   reply: newReplySchema,
-  /** The finds as the screen showed them, each with whether it becomes a token. */
+  /** The finds as the screen showed them, each with whether it becomes a token or a blank. */
   found: z
     .array(
       z.strictObject({
@@ -170,7 +170,7 @@ export async function keepAnswer(
   const content: ContentInput = {
     title: input.reply.title,
     useTemplateSubject: false,
-    blanks: {},
+    blanks: blanksOf(accepted),
     passages: {},
     variants: [
       {

@@ -3,48 +3,64 @@ import { placeholderText } from "#core/document/placeholder";
 import { Checkbox } from "../../ui/checkbox";
 import { Hint } from "../../ui/hint";
 
-/** The case's own values in an answer, each to become a token or to stay as it is written. */
-export function KeptWords({
-  found,
-  refused,
-  onRefuse,
-}: {
+interface Props {
   found: Recognised[];
   refused: ReadonlySet<number>;
   onRefuse: (refused: ReadonlySet<number>) => void;
-}) {
+}
+
+/** The values in an answer, each to become a token or a blank, or to stay as it is written. */
+export function KeptWords({ found, refused, onRefuse }: Props) {
+  const placed = found.map((one, index) => ({ one, index }));
+  const lists = [
+    { heading: "Fills itself for every case", of: placed.filter(({ one }) => one.blank === null) },
+    {
+      heading: "Looks like a value: ask for it each time",
+      of: placed.filter(({ one }) => one.blank !== null),
+    },
+  ].filter(({ of }) => of.length > 0);
+  const set = (index: number, on: boolean) => {
+    const next = new Set(refused);
+    if (on) next.delete(index);
+    else next.add(index);
+    onRefuse(next);
+  };
   return (
     <section aria-label="Values of this case">
       <h2 className="mb-2 font-bold">Values of this case</h2>
       {found.length === 0 ? (
-        <p className="text-sm text-soft">Nothing in these words is this case’s own.</p>
+        <p className="text-sm text-soft">Nothing in these words looks like a value of this case alone.</p>
       ) : (
-        <>
-          <p className="mb-2 text-sm text-soft">What is ticked fills itself for every other case.</p>
+        <p className="mb-3 text-sm text-soft">
+          What is not ticked stays as it is written, and is marked in the words.
+        </p>
+      )}
+      {lists.map(({ heading, of }) => (
+        <fieldset key={heading} className="mb-4">
+          <legend className="text-sm font-semibold">{heading}</legend>
           <ul className="flex flex-col">
-            {found.map((one, index) => (
+            {of.map(({ one, index }) => (
               <li key={`${one.from} ${one.words}`} className="border-b border-line py-1.5">
                 <label className="flex items-baseline gap-2.5">
-                  <Checkbox
-                    checked={!refused.has(index)}
-                    onChange={(on) => {
-                      const next = new Set(refused);
-                      if (on) next.delete(index);
-                      else next.add(index);
-                      onRefuse(next);
-                    }}
-                  />
-                  <span className="font-serif">“{one.words}”</span>
-                  <Hint words={placeholderText(one.token)}>
-                    <span className="text-sm">is the {one.label}</span>
-                  </Hint>
-                  {!one.certain && <span className="ml-auto text-sm text-look">looks like it</span>}
+                  <Checkbox checked={!refused.has(index)} onChange={(on) => set(index, on)} />
+                  <span className="font-serif">“{one.words}”</span>{" "}
+                  <Hint words={placeholderText(one.node)}>
+                    <span className="text-sm">{one.blank === null ? `is the ${one.label}` : one.label}</span>
+                  </Hint>{" "}
+                  {one.blank === null && !one.certain && (
+                    <span className="ml-auto text-sm text-look">looks like it</span>
+                  )}
                 </label>
               </li>
             ))}
           </ul>
-        </>
-      )}
+        </fieldset>
+      ))}
     </section>
   );
+}
+
+/** What is left as it is written until somebody says otherwise: a case’s own values fill themselves, others may be meant. */
+export function refusedAtFirst(found: Recognised[]): ReadonlySet<number> {
+  return new Set(found.flatMap(({ blank }, index) => (blank === null ? [] : [index])));
 }

@@ -1,5 +1,5 @@
 /** A date that is written in a text. */
-export interface WrittenDate {
+interface WrittenDate {
   index: number;
   words: string;
 }
@@ -39,14 +39,21 @@ const MONTH_FIRST = /(?<!\p{L})(\p{L}{3,})\.?\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\
  * @param now ISO 8601 instant
  */
 export function outOfDate(text: string, language: string, now: string): WrittenDate[] {
-  if (!/\d{4}/.test(text)) return [];
   const today = now.slice(0, 10);
+  return writtenDates(text, language).filter(({ days }) => days.every((day) => day < today));
+}
+
+/**
+ * Dates with a year in a text, in its order.
+ * @param language BCP 47 tag, for the names of months
+ */
+export function writtenDates(text: string, language: string): (WrittenDate & { days: string[] })[] {
+  if (!/\d{4}/.test(text)) return [];
   const names = monthNames(language);
-  const found: WrittenDate[] = [];
+  const found: (WrittenDate & { days: string[] })[] = [];
   const look = (match: RegExpMatchArray, dates: (string | null)[]) => {
-    const real = dates.filter((date) => date !== null);
-    if (real.length > 0 && real.every((date) => date < today))
-      found.push({ index: match.index ?? 0, words: match[0] });
+    const days = dates.filter((date) => date !== null);
+    if (days.length > 0) found.push({ index: match.index ?? 0, words: match[0], days });
   };
   for (const match of text.matchAll(ISO))
     look(match, [iso(Number(match[1]), Number(match[2]) - 1, Number(match[3]))]);
