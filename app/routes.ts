@@ -33,7 +33,6 @@ export default [
   route("replies/files", "writing/acts/files.ts"),
   route("replies/create", "writing/acts/create.ts"),
   route("replies/:key/pin", "shelves/acts/pin.ts"),
-  route("replies/:key/filing", "writing/acts/filing.ts"),
   route("replies/:key/publish", "writing/acts/publish.ts"),
   route("replies/:key/propose", "writing/acts/propose.ts"),
   route("replies/:key/drop", "writing/acts/drop.ts"),

@@ -1,4 +1,4 @@
-import { Ellipsis } from "lucide-react";
+import { ChevronRight, Ellipsis } from "lucide-react";
 import { DropdownMenu as Radix } from "radix-ui";
 import { Link } from "react-router";
 
@@ -9,7 +9,11 @@ export const MENU_ITEM =
   "flex cursor-pointer items-baseline truncate border-l-[3px] border-transparent py-1 pr-4 pl-2.5 outline-none data-highlighted:border-l-accent data-highlighted:bg-wash data-[state=open]:bg-wash";
 
 /** Something to do with a row: by a script, or at an address. */
-export type RowAction = { words: string; run: () => void } | { words: string; to: string };
+export type RowAction =
+  | { words: string; run: () => void }
+  | { words: string; to: string }
+  /** One of several ways to do it, in a menu of its own. */
+  | { words: string; choices: { words: string; run: () => void }[] };
 
 interface Props {
   /** Name for who does not see it, with what the row is. */
@@ -31,7 +35,23 @@ export function RowMenu({ label, actions, className = "" }: Props) {
       <Radix.Portal>
         <Radix.Content align="start" sideOffset={2} collisionPadding={8} className={MENU}>
           {actions.map((action) =>
-            "to" in action ? (
+            "choices" in action ? (
+              <Radix.Sub key={action.words}>
+                <Radix.SubTrigger className={MENU_ITEM}>
+                  <span className="mr-auto pr-3">{action.words}</span>
+                  <ChevronRight size={14} aria-hidden="true" className="self-center" />
+                </Radix.SubTrigger>
+                <Radix.Portal>
+                  <Radix.SubContent sideOffset={2} collisionPadding={8} className={MENU}>
+                    {action.choices.map(({ words, run }) => (
+                      <Radix.Item key={words} className={MENU_ITEM} onSelect={run}>
+                        {words}
+                      </Radix.Item>
+                    ))}
+                  </Radix.SubContent>
+                </Radix.Portal>
+              </Radix.Sub>
+            ) : "to" in action ? (
               <Radix.Item key={action.words} asChild className={MENU_ITEM}>
                 <Link to={action.to}>{action.words}</Link>
               </Radix.Item>

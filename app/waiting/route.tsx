@@ -4,6 +4,7 @@ import { z } from "zod";
 import { beginning, type Beginning } from "#server/cases/beginning";
 import { MOST_ROWS, waitingCases, type WaitingRow } from "#server/cases/waiting";
 import { fitWords } from "#core/ranking/fit-words";
+import { proposalNews } from "#server/replies/history";
 import { bestReplies } from "#server/ranking/best";
 import type { Best, BestReply } from "#server/ranking/kept";
 import { log } from "#server/log";
@@ -21,6 +22,7 @@ import { inAlike } from "./alike";
 import { useChanges } from "./use-changes";
 import { inBands } from "./bands";
 import { CasePreview } from "./case-preview";
+import { ProposalNews } from "./proposal-news";
 import { Alike, Ruler, PlainRows } from "./rows";
 import { loggable } from "#server/told";
 
@@ -37,12 +39,12 @@ const query = z.object({
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   const filter = query.parse(Object.fromEntries(new URL(args.request.url).searchParams));
-  const listed = await waitingCases(em, viewer, filter);
+  const [listed, news] = await Promise.all([waitingCases(em, viewer, filter), proposalNews(em, viewer)]);
   // Follows when it is known: the list does not wait for it.
   const best =
     filter.list === "us" ? bestReplies(em.fork(), viewer, listed.rows).catch(unranked) : Promise.resolve({});
   const first = listed.rows.length === 0 ? await beginning(em, viewer) : null;
-  return { filter, most: MOST_ROWS, ...listed, best, first };
+  return { filter, most: MOST_ROWS, ...listed, best, first, news };
 }
 
 const load = steadily<Awaited<ReturnType<typeof loader>>>();
@@ -236,6 +238,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             </noscript>
           </Form>
         </div>
+        <ProposalNews news={loaderData.news} />
         <div id="list" tabIndex={-1} />
         {loaderData.first && order.length === 0 ? (
           <FirstCase {...loaderData.first} />

@@ -19,7 +19,7 @@ export default function Writing({ loaderData: open }: Route.ComponentProps) {
     <>
       <title>{`${open.content.title || "Untitled"} · Plain Shelf`}</title>
       <WritingDesk
-        key={`${open.key} ${published} ${open.baseId} ${open.revision === 0 ? "fresh" : "working"}`}
+        key={`${open.key} ${published} ${open.baseId} ${open.revision === 0 ? `fresh ${open.changed}` : "working"}`}
         open={open}
       />
     </>

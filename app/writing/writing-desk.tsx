@@ -39,7 +39,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   const [passage, setPassage] = useState<string | null>(null);
   const [blank, setBlank] = useState<string | null>(null);
   const [pinned, setPinned] = useState<number[]>([]);
-  const filed = useFiling(open);
+  const filed = useFiling(open, reply.file);
   const { filing } = filed;
   const [editor, setEditor] = useState<Editor | null>(null);
   const [tried, setTried] = useState<TrialCase | null>(null);
@@ -209,7 +209,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
               <FilingForm open={open} handle={filed} />
             </TabPanel>
             <TabPanel value="History" className={PANEL}>
-              <VersionsPanel replyKey={open.key} versions={open.versions} />
+              <VersionsPanel replyKey={open.key} versions={open.versions} events={open.events} />
             </TabPanel>
           </Tabs>
         </Suspense>

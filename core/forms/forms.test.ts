@@ -12,7 +12,6 @@ function said(schema: Parameters<typeof safeParse>[0], input: unknown): [string,
 }
 
 const filing: FilingInput = {
-  changed: "2026-11-26T10:00:00.000Z",
   shelf: "on_board",
   note: null,
   part: "answer",

@@ -38,27 +38,53 @@ export const begunReplySchema = z.extend(newReplySchema, { words: words(100_000)
 /** A word by which replies are put together. */
 export const tagField = words(80, "A tag is a word or two");
 
-/** Everything about a reply but its words: where it stands and what it is for. */
-export const filingSchema = z
-  .strictObject({
-    /** When the reply was changed last, as the form knew it. */
-    changed: z.iso.datetime(),
-    shelf: z.string().check(z.minLength(1, "Choose a shelf")),
-    note: wordsOrNone(5000),
-    part: z.enum(replyParts),
-    tags: z.array(tagField).check(z.maxLength(50, "At most 50 tags")),
-    channels: z.array(z.enum(replyChannels)).check(z.minLength(1, "Choose a channel at least")),
-    topics: z.array(tagField).check(z.maxLength(50, "At most 50 topics")),
-    withBooking: z.boolean(),
-    owner: z.nullable(idField),
-    reviewBy: z.nullable(dayField),
-    seasonFrom: z.nullable(dayField),
-    seasonUntil: z.nullable(dayField),
-  })
-  .check(
-    z.refine(({ seasonFrom, seasonUntil }) => !seasonFrom || !seasonUntil || seasonFrom <= seasonUntil, {
+const filingFields = z.strictObject({
+  shelf: z.string().check(z.minLength(1, "Choose a shelf")),
+  note: wordsOrNone(5000),
+  part: z.enum(replyParts),
+  tags: z.array(tagField).check(z.maxLength(50, "At most 50 tags")),
+  channels: z.array(z.enum(replyChannels)).check(z.minLength(1, "Choose a channel at least")),
+  topics: z.array(tagField).check(z.maxLength(50, "At most 50 topics")),
+  withBooking: z.boolean(),
+  owner: z.nullable(idField),
+  reviewBy: z.nullable(dayField),
+  seasonFrom: z.nullable(dayField),
+  seasonUntil: z.nullable(dayField),
+});
+
+interface Season {
+  seasonFrom?: string | null | undefined;
+  seasonUntil?: string | null | undefined;
+}
+
+const seasonEnds = <Fields extends Season>() =>
+  z.refine<Fields>(
+    ({ seasonFrom, seasonUntil }) => !seasonFrom || !seasonUntil || seasonFrom <= seasonUntil,
+    {
       error: "The season ends before it begins",
       path: ["seasonUntil"],
-    }),
+    },
   );
+
+/** Everything about a reply but its words: where it stands and what it is for. */
+export const filingSchema = filingFields.check(seasonEnds());
 export type FilingInput = z.infer<typeof filingSchema>;
+
+/** What of a reply's filing is to be otherwise; what is left out stays. */
+export const filingChangeSchema = z.partial(filingFields).check(seasonEnds());
+export type FilingChange = z.infer<typeof filingChangeSchema>;
+
+/** What is filed, as people say it. */
+export const FILING_WORDS: Record<keyof FilingInput, string> = {
+  shelf: "shelf",
+  note: "note",
+  part: "part",
+  tags: "tags",
+  channels: "channels",
+  topics: "what it is about",
+  withBooking: "what it is about",
+  owner: "owner",
+  reviewBy: "review date",
+  seasonFrom: "season",
+  seasonUntil: "season",
+};

@@ -1,6 +1,6 @@
 import { counted } from "#core/text/counted";
 import { dayField } from "#core/forms/fields";
-import { tagField, type FilingInput } from "#core/forms/library";
+import { FILING_WORDS, tagField, type FilingChange } from "#core/forms/library";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { Reply, Shelf, type BulkStep, BulkChange } from "../db/entities/library";
@@ -10,57 +10,72 @@ import { idSchema } from "../edge";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { includesRole, type Viewer } from "../people/viewer";
-import { accessParameters, findLockedReply, findShelfToPut, mayPublish } from "../access/replies";
+import { accessParameters, findShelfToPut, mayPublish, type ReplyAccess } from "../access/replies";
 import { READABLE_REPLY } from "../db/access-rule";
 import type { ReplyFilter } from "./filter";
+import { noteEvent, noteEvents } from "./events";
 import { listKeys } from "./list";
 
 /** More replies than this are not changed at once. */
 export const MOST_AT_ONCE = 10_000;
 
+/** Whether a person files a reply: who publishes it, and the owner of one that was never published. */
+export function mayFile(viewer: Viewer, { mayPublish: publishes, state, ownerId }: ReplyAccess): boolean {
+  const unpublished = state === "draft" || state === "ready to check";
+  return publishes || (unpublished && ownerId === viewer.id);
+}
+
 /**
- * Files a reply anew. Who publishes to its shelf may; so may the owner of one that was never published.
- * @returns when it was changed, for the next save
- * @throws NotFound; NotAllowed; Conflict when it was changed meanwhile; Unusable
+ * Files a reply anew, in the caller's transaction, and notes it where colleagues use the reply already.
+ * @throws NotAllowed; Unusable
  */
-export async function saveFiling(
+export async function fileReply(
   em: EntityManager,
   viewer: Viewer,
-  key: string,
-  input: FilingInput,
+  access: ReplyAccess,
+  change: FilingChange,
   now: Date,
-): Promise<string> {
-  return em.transactional(async (inner) => {
-    const access = await findLockedReply(inner, viewer, key);
-    const unpublished = access.state === "draft" || access.state === "ready to check";
-    if (!access.mayPublish && !(unpublished && access.ownerId === viewer.id))
-      throw new NotAllowed("Only curators file replies on shared shelves");
-    if (input.seasonFrom && input.seasonUntil && input.seasonFrom > input.seasonUntil)
-      throw new Unusable("The season ends before it begins");
-    const reply = await inner.findOneOrFail(Reply, { id: access.id }, { refresh: true });
-    if (reply.updatedAt.toISOString() !== input.changed)
-      throw new Conflict("Somebody changed how this reply is filed meanwhile; load it again");
-    const shelf = await findShelfToPut(inner, viewer, input.shelf);
-    if (shelf.id !== access.shelf.id && !unpublished && !mayPublish(viewer, shelf))
+): Promise<void> {
+  if (!mayFile(viewer, access)) throw new NotAllowed("Only curators file replies on shared shelves");
+  const unpublished = access.state === "draft" || access.state === "ready to check";
+  const reply = await em.findOneOrFail(Reply, { id: access.id }, { refresh: true });
+  const { shelf: shelfKey, owner: ownerId, note, tags, topics, ...plain } = change;
+  const notes: string[] = [];
+  if (shelfKey !== undefined && shelfKey !== access.shelf.key) {
+    const shelf = await findShelfToPut(em, viewer, shelfKey);
+    if (!unpublished && !mayPublish(viewer, shelf))
       throw new NotAllowed("You may not put published replies on that shelf");
-    const owner = input.owner === null ? null : await inner.findOne(Person, { id: input.owner });
-    if (input.owner !== null && !owner) throw new Unusable("There is no such colleague");
-    reply.shelf = inner.getReference(Shelf, shelf.id);
-    reply.note = input.note === "" ? null : input.note;
-    reply.part = input.part;
-    reply.tags = [...new Set(input.tags)];
-    reply.channels = input.channels;
-    reply.topics = [...new Set(input.topics)];
-    reply.withBooking = input.withBooking;
+    reply.shelf = em.getReference(Shelf, shelf.id);
+    notes.push(`moved to ${shelf.name}`);
+  }
+  if (ownerId !== undefined) {
+    const owner = ownerId === null ? null : await em.findOne(Person, { id: ownerId });
+    if (ownerId !== null && !owner) throw new Unusable("There is no such colleague");
     reply.owner = owner;
-    reply.reviewBy = input.reviewBy;
-    reply.seasonFrom = input.seasonFrom;
-    reply.seasonUntil = input.seasonUntil;
-    reply.updatedAt = now;
-    await inner.flush();
-    await notify(inner, { case: null, kind: "shelf" });
-    return now.toISOString();
-  });
+  }
+  if (note !== undefined) reply.note = note === "" ? null : note;
+  if (tags !== undefined) reply.tags = [...new Set(tags)];
+  if (topics !== undefined) reply.topics = [...new Set(topics)];
+  Object.assign(reply, plain);
+  if (reply.seasonFrom && reply.seasonUntil && reply.seasonFrom > reply.seasonUntil)
+    throw new Unusable("The season ends before it begins");
+  const { shelf: _shelf, ...others } = change;
+  const named = filingWords(others);
+  if (named.length > 0) notes.push(`changed ${joined(named)}`);
+  if (!unpublished) for (const words of notes) noteEvent(em, viewer, access.id, words, now);
+  reply.updatedAt = now;
+  await em.flush();
+  await notify(em, { case: null, kind: "shelf" });
+}
+
+/** What a change is of, in words: `tags`, `review date`. */
+export function filingWords(change: FilingChange): string[] {
+  const names = (Object.keys(change) as (keyof FilingChange)[]).filter((name) => change[name] !== undefined);
+  return [...new Set(names.map((name) => FILING_WORDS[name]))];
+}
+
+function joined(words: string[]): string {
+  return new Intl.ListFormat("en-GB", { type: "conjunction" }).format(words);
 }
 
 export const bulkSchema = z.discriminatedUnion("what", [
@@ -138,6 +153,8 @@ export async function changeInBulk(
     const refused = keys.length - allowed.length;
     if (steps.length === 0) return { id: null, changed: 0, refused, words };
     await apply(inner, steps, "after", now);
+    const ids = steps.map((step) => step.reply);
+    await noteEvents(inner, viewer, ids, `${words.slice(0, 1).toLowerCase()}${words.slice(1)}`, now);
     const told = `${words}: ${counted(steps.length, "reply", "replies")}`;
     const kept = inner.create(BulkChange, {
       person: inner.getReference(Person, viewer.id),
@@ -178,6 +195,14 @@ export async function undoBulk(
       return row !== undefined && JSON.stringify(pick(row, step.after)) === JSON.stringify(step.after);
     });
     await apply(inner, same, "before", now);
+    const undone = `undone: ${change.words.replace(/:[^:]*$/, "")}`;
+    await noteEvents(
+      inner,
+      viewer,
+      same.map((step) => step.reply),
+      undone,
+      now,
+    );
     change.undoneAt = now;
     await inner.flush();
     await notify(inner, { case: null, kind: "shelf" });
@@ -211,7 +236,7 @@ async function planned(
       };
     case "untag":
       return {
-        words: `Took the tag ${change.tag} off`,
+        words: `Removed the tag ${change.tag}`,
         after: (row) => ({ tags: row.tags.filter((one) => one !== change.tag) }),
       };
     case "retire":

@@ -4,7 +4,7 @@ import { accessParameters, findReply, type ReplyAccess } from "../access/replies
 import { READABLE_REPLY } from "../db/access-rule";
 import { contentsOf, type Content } from "./content";
 import { publishedOf, readableVersion } from "./writing";
-import { named, query } from "../db/sql";
+import { named, preparedOne, query } from "../db/sql";
 
 /** A version as the history lists it. Times are ISO 8601 instants. */
 export interface VersionRow {
@@ -140,4 +140,53 @@ export async function proposals(em: EntityManager, viewer: Viewer): Promise<Prop
     decidedBy,
     at: new Date(at).toISOString(),
   }));
+}
+
+/** A decision on a proposal of the viewer's. */
+export interface Decided {
+  key: string;
+  title: string;
+  /** What was said with it. */
+  decision: string | null;
+  decidedBy: string;
+}
+
+/** How proposals stand, for who made them and for who decides on them. */
+export interface ProposalNews {
+  /** So many wait for a curator; 0 for who is none. */
+  toCheck: number;
+  /** So many of the viewer's own wait. */
+  waiting: number;
+  /** The viewer's own that came back, and that nothing was done with since. */
+  back: Decided[];
+  /** The viewer's own that were published within the last days. */
+  published: Decided[];
+}
+
+/** So long it is news that a proposal was published. */
+const NEWS_DAYS = 7;
+
+/** How proposals stand: shown at the head of Waiting. */
+export async function proposalNews(em: EntityManager, viewer: Viewer): Promise<ProposalNews> {
+  return preparedOne<ProposalNews>(
+    em,
+    ...named(
+      `with seen as (
+         select v.id, v.state, v.author_id, v.decided_by_id, v.decided_at, v.decision, v.title, r.id as reply_id, r.key, d.name as decided_by
+           from reply_versions v join replies r on r.id = v.reply_id join shelves s on s.id = r.shelf_id
+           left join people d on d.id = v.decided_by_id
+          where s.audience <> 'owner' and r.state <> 'retired' and v.state <> 'draft' and ${READABLE_REPLY}
+            and (v.state = 'proposed' or (v.author_id = :person and v.decided_by_id <> :person)))
+       select (select count(*)::int from seen where state = 'proposed' and :curator) as "toCheck",
+              (select count(*)::int from seen where state = 'proposed' and author_id = :person) as waiting,
+              (select coalesce(jsonb_agg(jsonb_build_object('key', key, 'title', title, 'decision', decision, 'decidedBy', decided_by)
+                        order by decided_at desc), '[]') from seen
+                where state = 'sent back' and author_id = :person
+                  and not exists (select 1 from reply_versions w where w.reply_id = seen.reply_id and w.author_id = :person and w.updated_at > seen.decided_at)) as back,
+              (select coalesce(jsonb_agg(jsonb_build_object('key', key, 'title', title, 'decision', decision, 'decidedBy', decided_by)
+                        order by decided_at desc), '[]') from seen
+                where state in ('published', 'superseded') and author_id = :person and decided_at > now() - interval '${NEWS_DAYS} days') as published`,
+      accessParameters(viewer),
+    ),
+  );
 }

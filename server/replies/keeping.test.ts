@@ -1,14 +1,15 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
 import { readMarkdown } from "#core/formats/markdown";
+import type { FilingChange } from "#core/forms/library";
 import { query } from "../db/sql";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { eventually, testCase, testHouse, type TestHouse } from "../testing";
-import type { ContentInput } from "./content";
-import { changeInBulk, saveFiling, undoBulk } from "./filing";
+import { asInput, type ContentInput } from "./content";
+import { changeInBulk, undoBulk } from "./filing";
 import { latelyChanged } from "./lately";
 import { readFilter } from "./filter";
 import { replyFile } from "./files";
-import { compareVersions, proposals } from "./history";
+import { compareVersions, proposalNews, proposals } from "./history";
 import { listReplies } from "./list";
 import { openReply } from "../writing/open";
 import { besideList, orderPins, setPin, withinReach } from "./pins";
@@ -69,6 +70,15 @@ const offered = async (viewer: TestHouse["maren"], words: string) =>
       limit: 20,
     })
   ).replies.map((reply) => reply.key);
+/** Files a reply as a writer does: in a working copy that is published. */
+async function file(who: TestHouse["maren"], key: string, filing: FilingChange, at: Date, words?: string) {
+  const open = await openReply(em(), who, key, at);
+  const { revision, baseId, content: written } = open;
+  const said = words === undefined ? asInput(written) : content(words);
+  const saved = await saveWorking(em(), who, key, { revision, baseId, content: said, filing }, at);
+  return publishWorking(em(), who, key, { revision: saved, remark: null }, at);
+}
+
 /** What is found once those who find have heard of what was published. */
 const offeredSoon = (viewer: TestHouse["maren"], words: string) =>
   eventually(
@@ -318,6 +328,41 @@ describe("a personal shelf", () => {
   });
 });
 
+describe("how proposals stand", () => {
+  test("is told to who made them, with what was said, and counted for curators", async () => {
+    const propose = async (words: string) => {
+      const key = await published("Before.");
+      const { baseId } = await openReply(em(), house.bram, key, now);
+      await saveWorking(em(), house.bram, key, { revision: 0, baseId, content: content(words) }, now);
+      await proposeWorking(em(), house.bram, key, { revision: 1, remark: null }, now);
+      const { versions, published: over } = await openReply(em(), house.bram, key, now);
+      return {
+        key,
+        version: versions.find((one) => one.state === "proposed")?.id ?? 0,
+        over: over?.id ?? null,
+      };
+    };
+    const before = await proposalNews(em(), house.maren);
+    const [waiting, back, taken] = [await propose("One."), await propose("Two."), await propose("Three.")];
+    await sendBack(em(), house.maren, back.key, back.version, "Say which deck.", new Date());
+    await publishProposal(em(), house.maren, taken.key, taken.version, taken.over, "Thanks.", new Date());
+    const news = await proposalNews(em(), house.bram);
+    expect(news).toMatchObject({ toCheck: 0, waiting: expect.any(Number) });
+    expect(news.back[0]).toMatchObject({
+      key: back.key,
+      decision: "Say which deck.",
+      decidedBy: "Maren Test",
+    });
+    expect(news.published[0]).toMatchObject({ key: taken.key, decision: "Thanks." });
+    expect((await proposalNews(em(), house.maren)).toCheck).toBe(before.toCheck + 1);
+    expect((await proposalNews(em(), house.maren)).back).toEqual([]);
+    // What was taken up again is news no more.
+    await workFrom(em(), house.bram, back.key, back.version, false, new Date(Date.now() + 1000));
+    expect((await proposalNews(em(), house.bram)).back.map(({ key }) => key)).not.toContain(back.key);
+    expect(waiting.version).toBeGreaterThan(0);
+  });
+});
+
 describe("shelves", () => {
   test("are made, ordered and taken away by curators", async () => {
     const input = { name: "Lost things", mark: "L", audience: "everyone" as const, teams: [] };
@@ -370,8 +415,7 @@ describe("the list", () => {
     await published("Bicycles ride free on deck two.", "Bicycles aboard");
     const key = await published("Winter timetable from November.", "Winter sailings");
     const { filing } = await openReply(em(), house.maren, key, now);
-    await saveFiling(
-      em(),
+    await file(
       house.maren,
       key,
       {
@@ -494,22 +538,65 @@ describe("changes in bulk", () => {
 });
 
 describe("filing", () => {
-  test("is refused to agents on shared shelves, and where somebody filed meanwhile", async () => {
+  test("is written like the words: used by nobody before it is published, and then on record", async () => {
     const key = await published("Filed.");
-    const { filing } = await openReply(em(), house.maren, key, now);
-    await expect(saveFiling(em(), house.bram, key, filing, now)).rejects.toThrow(NotAllowed);
-    await saveFiling(em(), house.maren, key, { ...filing, note: "ask first" }, later(1));
-    await expect(saveFiling(em(), house.maren, key, filing, later(2))).rejects.toThrow(Conflict);
-    const again = (await openReply(em(), house.maren, key, now)).filing;
-    await expect(
-      saveFiling(
-        em(),
-        house.maren,
-        key,
-        { ...again, seasonFrom: "2027-02-01", seasonUntil: "2027-01-01" },
-        now,
-      ),
-    ).rejects.toThrow("The season ends before it begins");
+    const { content: written, filed, published: before } = await openReply(em(), house.maren, key, now);
+    const save = { revision: 0, baseId: before?.id ?? null, content: asInput(written) };
+    const filing = { tags: ["sale"], note: "ask first", shelf: `own-${house.maren.id}` };
+    await saveWorking(em(), house.maren, key, { ...save, filing }, later(1));
+    const open = await openReply(em(), house.maren, key, later(1));
+    expect([open.filing, open.filed, open.revision]).toEqual([{ ...filed, ...filing }, filed, 1]);
+    expect(open.onShelf).toEqual(written);
+    expect(await titles(house.maren, "tag=sale")).toEqual([]);
+    // Words that are on the shelf already are no other version.
+    const number = await publishWorking(em(), house.maren, key, { revision: 1, remark: null }, later(2));
+    expect(number).toBe(before?.number);
+    const after = await openReply(em(), house.maren, key, later(2));
+    expect(after).toMatchObject({ filing: { ...filed, ...filing }, revision: 0, onShelf: null });
+    expect(after.versions).toHaveLength(1);
+    expect(after.events.map(({ words, person }) => [words, person])).toEqual([
+      ["changed note and tags", "Maren Test"],
+      ["moved to My own", "Maren Test"],
+    ]);
+  });
+
+  test("goes along with other words, and with a proposal that is published", async () => {
+    const key = await published("Once.");
+    await file(house.maren, key, { tags: ["twice"] }, later(1), "Twice.");
+    const open = await openReply(em(), house.maren, key, later(1));
+    expect([open.versions.length, open.filed.tags]).toEqual([2, ["twice"]]);
+  });
+
+  test("is refused to agents on shared shelves, and where it makes no sense", async () => {
+    const key = await published("Filed.");
+    await expect(file(house.bram, key, { tags: ["mine"] }, later(1))).rejects.toThrow(NotAllowed);
+    await expect(file(house.maren, key, { owner: 123_456 }, later(1))).rejects.toThrow(Unusable);
+    await file(house.maren, key, { seasonUntil: "2027-01-01" }, later(2));
+    await expect(file(house.maren, key, { seasonFrom: "2027-02-01" }, later(3))).rejects.toThrow(
+      "The season ends before it begins",
+    );
+  });
+
+  test("of what nobody uses yet is at once, and on no record", async () => {
+    const key = await createReply(
+      em(),
+      house.bram,
+      { shelf: "all", title: "Young", part: "answer" },
+      { content: content("Young.") },
+      now,
+    );
+    const save = { revision: 1, baseId: null, content: content("Young.") };
+    await saveWorking(em(), house.bram, key, { ...save, filing: { tags: ["young"] } }, later(1));
+    const open = await openReply(em(), house.bram, key, later(1));
+    expect([open.filed.tags, open.filing.tags, open.events]).toEqual([["young"], ["young"], []]);
+  });
+
+  test("in bulk is on each reply’s record, taken back too", async () => {
+    const key = await published("Bulk.");
+    const done = await changeInBulk(em(), house.maren, { keys: [key] }, { what: "retire" }, later(1));
+    await undoBulk(em(), house.maren, done.id ?? 0, later(2));
+    const { events } = await openReply(em(), house.maren, key, later(2));
+    expect(events.map(({ words }) => words)).toEqual(["undone: Retired", "retired"]);
   });
 });
 
@@ -593,7 +680,13 @@ describe("rights are read when nothing can change them any more", () => {
       );
       const { filing } = await openReply(em(), house.bram, key, now);
       await Promise.allSettled([
-        saveFiling(em(), house.bram, key, { ...filing, shelf: "all" }, later(1)),
+        saveWorking(
+          em(),
+          house.bram,
+          key,
+          { revision: 1, baseId: null, content: content("Mine."), filing: { ...filing, shelf: "all" } },
+          later(1),
+        ),
         publishWorking(em(), house.bram, key, { revision: 1, remark: null }, later(1)),
       ]);
       const [row] = await query<{ shelf: string; state: string }>(

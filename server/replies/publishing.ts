@@ -11,7 +11,8 @@ import { notify } from "../events/notify";
 import { ownTokens } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { findLockedReply, findReplyToKeep, type ReplyAccess } from "../access/replies";
-import { contentsOf } from "./content";
+import { asInput, contentsOf } from "./content";
+import { fileReply } from "./filing";
 import { publishedOf, readableVersion, refuseWrong, workingOf } from "./writing";
 
 const remark = z
@@ -29,7 +30,8 @@ export type SendOff = z.infer<typeof sendOffSchema>;
 export const proposalSchema = z.strictObject({ over: idSchema.nullable(), decision: remark });
 
 /**
- * Publishes the viewer's working copy as the reply's new version. Answers under way keep the version that they took.
+ * Publishes the viewer's working copy as the reply's new version, and files the reply as it says. Answers under way keep
+ * the version that they took. Where only the filing is another, the version stays.
  * @returns the version's number
  * @throws NotAllowed; Conflict when another version was published since it was begun; Unusable when something in it is wrong
  */
@@ -42,7 +44,15 @@ export async function publishWorking(
 ): Promise<number> {
   return em.transactional(async (inner) => {
     const reply = await findReplyToKeep(inner, viewer, key);
+    const { filing = null } = (await workingOf(inner, viewer, reply.id)) ?? {};
+    if (filing) await fileReply(inner, viewer, reply, filing, now);
     const working = await readyWorking(inner, viewer, reply, revision, now);
+    const before = await publishedOf(inner, reply.id);
+    if (filing && before && (await saySame(inner, before, working))) {
+      // Its words are on the shelf already: they are no other version.
+      await inner.remove(working).flush();
+      return before.number ?? 0;
+    }
     working.remark = remark;
     return publish(inner, viewer, reply, working, now);
   });
@@ -99,6 +109,7 @@ export async function publishProposal(
       throw new Conflict(
         "Meanwhile another version was published; compare again before this one replaces it",
       );
+    if (proposal.filing) await fileReply(inner, viewer, reply, proposal.filing, now);
     await refuseUnfit(inner, proposal, now);
     proposal.baseId = over;
     proposal.decision = decision;
@@ -222,6 +233,17 @@ async function publish(
   await em.flush();
   await notify(em, { case: null, kind: "shelf" });
   return version.number;
+}
+
+/** Whether two versions of a reply say the same. */
+async function saySame(em: EntityManager, one: ReplyVersion, other: ReplyVersion): Promise<boolean> {
+  const contents = await contentsOf(em, [one.id, other.id]);
+  const [first, second] = [contents.get(one.id), contents.get(other.id)];
+  return (
+    first !== undefined &&
+    second !== undefined &&
+    JSON.stringify(asInput(first)) === JSON.stringify(asInput(second))
+  );
 }
 
 function decided(em: EntityManager, version: ReplyVersion, viewer: Viewer, now: Date): void {

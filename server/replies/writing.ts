@@ -1,4 +1,4 @@
-import type { NewReply } from "#core/forms/library";
+import type { FilingChange, NewReply } from "#core/forms/library";
 import { readMarkdown } from "#core/formats/markdown";
 import type { Doc } from "#core/document/types";
 import type { EntityManager } from "@mikro-orm/postgresql";
@@ -6,11 +6,12 @@ import type { WriterFinding } from "#core/checks/writing";
 import { emptyDocument } from "#core/document/schema";
 import { Person } from "../db/entities/people";
 import { Reply, ReplyVersion, Shelf } from "../db/entities/library";
-import { Conflict, NotFound, Unusable } from "../errors";
+import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { findHouse } from "../house/house";
 import type { Viewer } from "../people/viewer";
 import { findLockedReply, findReply, findShelfToPut, mayPublish, type ReplyAccess } from "../access/replies";
 import { asInput, contentsOf, lendFiles, storeContent, type Content, type ContentInput } from "./content";
+import { fileReply, mayFile } from "./filing";
 import { freeKey } from "./keys";
 
 /** A save of a working copy. */
@@ -20,6 +21,8 @@ export interface WorkingSave {
   /** The version that it was begun from; null for a new reply. */
   baseId: number | null;
   content: ContentInput;
+  /** How it is to be filed otherwise than it is; left out by who does not file it. */
+  filing?: FilingChange | undefined;
 }
 
 /** The published version of a reply; null where none is. */
@@ -57,9 +60,27 @@ export async function saveWorking(
     const version = known ?? (await beginWorking(inner, viewer, reply, save.baseId));
     version.revision += 1;
     version.updatedAt = now;
+    if (save.filing) await saveFiling(inner, viewer, reply, version, save.filing, now);
     await storeContent(inner, viewer, version, save.content);
     return version.revision;
   });
+}
+
+/** What nobody uses yet is filed at once; a reply on the shelf once its working copy is published. */
+async function saveFiling(
+  em: EntityManager,
+  viewer: Viewer,
+  reply: ReplyAccess,
+  version: ReplyVersion,
+  change: FilingChange,
+  now: Date,
+): Promise<void> {
+  const isEmpty = Object.keys(change).length === 0;
+  if (!isEmpty && !mayFile(viewer, reply))
+    throw new NotAllowed("Only curators file replies on shared shelves");
+  if (reply.state === "draft" || reply.state === "ready to check") {
+    if (!isEmpty) await fileReply(em, viewer, reply, change, now);
+  } else version.filing = isEmpty ? null : change;
 }
 
 async function beginWorking(
@@ -86,6 +107,7 @@ async function beginWorking(
     decidedBy: null,
     decidedAt: null,
     decision: null,
+    filing: null,
   });
 }
 

@@ -10,6 +10,8 @@ import type { Stationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import { findReply } from "../access/replies";
 import { contentsOf, type Content } from "../replies/content";
+import { eventsOf, type ReplyEventRow } from "../replies/events";
+import { mayFile } from "../replies/filing";
 import { knownWords } from "../replies/list";
 import { listShelves, possibleOwners, type ShelfRow } from "../replies/shelves";
 import { publishedOf, workingOf } from "../replies/writing";
@@ -20,8 +22,6 @@ const USED_DAYS = 90;
 
 /** How a reply is filed, as the form shows it. */
 export interface Filing {
-  /** ISO 8601 instant. */
-  changed: string;
   shelf: string;
   note: string | null;
   part: "opening" | "answer" | "closing";
@@ -43,9 +43,16 @@ export interface OpenReply {
   mayPublish: boolean;
   /** Whether the viewer files it: who publishes, and the owner of one that was never published. */
   mayFile: boolean;
+  /** As its working copy wants it. */
   filing: Filing;
+  /** As it is. */
+  filed: Filing;
+  /** When it was changed last: ISO 8601 instant. */
+  changed: string;
   /** The viewer's working copy, or what is published, or proposed. */
   content: Content;
+  /** What is on the shelf, where the working copy may say something else. */
+  onShelf: Content | null;
   /** Revision of the working copy; 0 without one. */
   revision: number;
   /** The version that the content rests on. */
@@ -54,6 +61,8 @@ export interface OpenReply {
   /** Whether another version was published since the working copy was begun. */
   overtaken: boolean;
   versions: VersionRow[];
+  /** What became of it beside its words, the latest first. */
+  events: ReplyEventRow[];
   /** Colleagues who have working copies. */
   others: string[];
   copiedFrom: { key: string; title: string } | null;
@@ -78,36 +87,42 @@ export async function openReply(
   const published = await publishedOf(em, access.id);
   const working = await workingOf(em, viewer, access.id);
   const shown = working ?? published ?? (await newestOf(em, access.id));
-  const content = shown && (await contentsOf(em, [shown.id])).get(shown.id);
+  const contents = await contentsOf(em, [
+    ...new Set([shown, working && published].flatMap((one) => one?.id ?? [])),
+  ]);
+  const content = shown ? contents.get(shown.id) : undefined;
   if (!shown || !content) throw new NotFound("Nothing of this reply is for you to read yet");
-  const unpublished = access.state === "draft" || access.state === "ready to check";
+  const filed: Filing = {
+    shelf: access.shelf.key,
+    note: row.note ?? null,
+    part: row.part,
+    tags: row.tags,
+    channels: row.channels.filter((one) => one === "email" || one === "chat" || one === "sms"),
+    topics: row.topics,
+    withBooking: row.withBooking,
+    owner: access.ownerId,
+    reviewBy: row.reviewBy ?? null,
+    seasonFrom: row.seasonFrom ?? null,
+    seasonUntil: row.seasonUntil ?? null,
+  };
   const settings = await settingsOf(em);
   return {
     key,
     state: access.state,
     shelf: access.shelf,
     mayPublish: access.mayPublish,
-    mayFile: access.mayPublish || (unpublished && access.ownerId === viewer.id),
-    filing: {
-      changed: row.updatedAt.toISOString(),
-      shelf: access.shelf.key,
-      note: row.note ?? null,
-      part: row.part,
-      tags: row.tags,
-      channels: row.channels.filter((one) => one === "email" || one === "chat" || one === "sms"),
-      topics: row.topics,
-      withBooking: row.withBooking,
-      owner: access.ownerId,
-      reviewBy: row.reviewBy ?? null,
-      seasonFrom: row.seasonFrom ?? null,
-      seasonUntil: row.seasonUntil ?? null,
-    },
+    mayFile: mayFile(viewer, access),
+    filing: { ...filed, ...working?.filing },
+    filed,
+    changed: row.updatedAt.toISOString(),
     content,
+    onShelf: (working && published && contents.get(published.id)) ?? null,
     revision: working?.revision ?? 0,
     baseId: working ? (working.baseId ?? null) : (published?.id ?? shown.id),
     published: published && { id: published.id, number: published.number ?? null },
     overtaken: working !== null && published !== null && working.baseId !== published.id,
     versions: await versionsOf(em, viewer, access),
+    events: await eventsOf(em, access.id),
     others: await othersAtWork(em, viewer, access.id),
     copiedFrom: await sourceOf(em, viewer, row.copiedFromId ?? null),
     uses: await usesOf(em, access.id, now),

@@ -2,7 +2,6 @@ import type { ReactNode } from "react";
 import { Controller, type ControllerRenderProps, type FieldPath } from "react-hook-form";
 import { replyChannels, replyParts } from "#core/forms/library";
 import type { Filing, OpenReply } from "#server/writing/open";
-import { Button } from "../../ui/button";
 import { Checkbox } from "../../ui/checkbox";
 import { DateField } from "../../ui/date-field";
 import { FieldProblem, FormProblem } from "../../ui/form";
@@ -13,8 +12,8 @@ import type { FilingHandle } from "./use-filing";
 /** Where a reply stands and what it is for: everything about it but its words. */
 export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHandle }) {
   const { shelves, owners, known, mayFile } = open;
-  const { form, changed, save } = handle;
-  const { errors, isSubmitting } = form.formState;
+  const { form } = handle;
+  const { errors } = form.formState;
   const control = <Name extends FieldPath<Filing>>(
     name: Name,
     render: (field: ControllerRenderProps<Filing, Name>) => ReactNode,
@@ -33,10 +32,8 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
     <form
       noValidate
       className="flex flex-col gap-3 text-sm"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
+      // It saves itself.
+      onSubmit={(event) => event.preventDefault()}
     >
       <fieldset disabled={!mayFile} className="flex flex-col gap-3">
         <legend className="sr-only">Filing</legend>
@@ -143,18 +140,9 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
             placeholder="For colleagues; never sent"
           />
         </Row>
-        {mayFile ? (
-          <span className="flex items-center gap-4">
-            <Button type="submit" look={changed ? "filled" : "quiet"} disabled={!changed || isSubmitting}>
-              File it so
-            </Button>
-            {changed && <span className="text-look">not filed yet</span>}
-          </span>
-        ) : (
-          <p className="text-soft">Curators file replies on shared shelves.</p>
-        )}
+        {!mayFile && <p className="text-soft">Curators file replies on shared shelves.</p>}
       </fieldset>
-      <FormProblem words={errors.root?.message ?? errors.changed?.message} />
+      <FormProblem words={errors.root?.message} />
     </form>
   );
 }

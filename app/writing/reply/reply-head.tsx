@@ -1,5 +1,5 @@
 import { times } from "#core/text/counted";
-import { useCallback, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import * as z from "zod/mini";
 import type { OpenReply } from "#server/writing/open";
@@ -9,8 +9,11 @@ import { useAct } from "../../ui/act";
 import { SaveWords } from "../../ui/save-words";
 import { useSettledBeforeLeaving } from "../../ui/use-settled";
 import { useToast } from "../../ui/toast";
+import { useClock } from "../../ui/time";
 import { useFieldKeys } from "../../ui/use-field-keys";
+import { ReplyActs } from "./reply-acts";
 import type { FilingHandle } from "./use-filing";
+import { unpublished } from "./unpublished";
 import type { ReplyHandle } from "./use-reply";
 
 const done = z.object({ number: z.optional(z.number()) });
@@ -69,9 +72,9 @@ export function ReplyHead({
     ),
   );
   const sendOff = async () => {
-    // How it is filed goes along: what was set beside it is not thrown away.
-    if (filing.changed && !(await filing.save())) {
-      setProblem("It could not be filed as you set it, so nothing was sent off. Look under Filing.");
+    // How it is filed goes along: what cannot be filed so is not thrown away.
+    if (!(await filing.form.trigger(undefined, { shouldFocus: true }))) {
+      setProblem("It cannot be filed as you set it, so nothing was sent off. Look under Filing.");
       return;
     }
     const revision = await settle();
@@ -89,6 +92,18 @@ export function ReplyHead({
     await send("drop", {}, () => "Dropped. It stays in the history.");
     if (open.published === null && open.state === "draft") await navigate("/shelves");
   };
+  const named = useMemo(
+    () =>
+      touched
+        ? unpublished(
+            open.onShelf ?? (open.published ? open.content : null),
+            content,
+            open.filed,
+            filing.filing,
+          )
+        : [],
+    [touched, open, content, filing.filing],
+  );
   const workingCopy = open.versions.find((version) => version.state === "draft" && version.mine);
 
   return (
@@ -101,6 +116,9 @@ export function ReplyHead({
           <Mark letters={open.shelf.mark} /> {open.shelf.name}
         </Link>
         <span className="text-sm text-soft">{stateWords(open)}</span>
+        {named.length > 0 && (
+          <span className="text-sm font-semibold text-look">not published yet: {named.join(", ")}</span>
+        )}
         <span role="status" className="ml-auto text-sm text-soft">
           {reply.isBack && "What you had typed is back. "}
           <SaveWords state={saveState} words={SAVE_WORDS} />
@@ -135,11 +153,7 @@ export function ReplyHead({
             <Button onClick={() => setAsking(true)}>{what === "publish" ? "Publish…" : "Propose…"}</Button>
           </>
         )}
-        {!touched && (
-          <Link to={`/replies/new?from=${open.key}`} className="quiet-link text-sm">
-            start another from this one
-          </Link>
-        )}
+        <ReplyActs open={open} />
       </div>
       {asking && (
         <form
@@ -172,6 +186,7 @@ export function ReplyHead({
           {problem}
         </p>
       )}
+      <OwnProposal open={open} />
       {open.overtaken && open.published && (
         <p
           role="alert"
@@ -190,6 +205,47 @@ export function ReplyHead({
       )}
     </header>
   );
+}
+
+/** How the viewer’s own proposal stands, while it is news to them. */
+function OwnProposal({ open }: { open: OpenReply }) {
+  const { now } = useClock();
+  const own = open.versions.find((one) => one.mine && one.number !== null);
+  if (!own || open.revision > 0) return null;
+  const byOther = own.decidedBy !== null && own.decidedBy !== own.author;
+  const look = `/replies/${open.key}/history?after=${own.id}`;
+  if (own.state === "proposed")
+    return (
+      <p role="note" className="border-l-[3px] border-ink bg-wash px-3 py-1.5">
+        Your proposal waits to be checked.{" "}
+        <Link to={look} className="quiet-link">
+          what it changes
+        </Link>
+      </p>
+    );
+  if (own.state === "sent back" && byOther)
+    return (
+      <p role="note" className="border-l-[3px] border-look bg-look-wash px-3 py-1.5">
+        {own.decidedBy} sent your proposal back: <span className="font-serif">“{own.decision}”</span>{" "}
+        <Link to={look} className="quiet-link">
+          go on with it
+        </Link>
+      </p>
+    );
+  if (own.state === "published" && byOther && isNews(own.decidedAt, now))
+    return (
+      <p role="note" className="border-l-[3px] border-ink bg-wash px-3 py-1.5">
+        {own.decidedBy} published your proposal.
+        {own.decision && <span className="font-serif"> “{own.decision}”</span>}
+      </p>
+    );
+  return null;
+}
+
+const NEWS_MS = 7 * 24 * 60 * 60 * 1000;
+
+function isNews(at: string | null, now: number): boolean {
+  return at !== null && now - Date.parse(at) < NEWS_MS;
 }
 
 function stateWords({ state, published, copiedFrom, others, uses }: OpenReply): string {

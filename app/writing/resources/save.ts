@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { filingChangeSchema } from "#core/forms/library";
 import { contentSchema } from "#server/replies/content";
 import { saveWorking } from "#server/replies/writing";
 import { actionResult } from "#server/web/results";
@@ -12,6 +13,7 @@ const body = z.strictObject({
   revision: z.int().min(0).max(MOST_ID),
   baseId: idSchema.nullable(),
   content: contentSchema,
+  filing: z.optional(filingChangeSchema),
 });
 
 /** Saves the working copy of a reply. */

@@ -1,51 +1,90 @@
 import { Link } from "react-router";
+import type { ReplyEventRow } from "#server/replies/events";
 import type { VersionRow } from "#server/replies/history";
 import { relativeTime, useClock } from "../../ui/time";
 
 /** What a version's state says to a person. */
-export function versionWords({ state, decision, decidedBy, mine }: VersionRow): string {
+export function versionWords({ state, decision, decidedBy, mine, author }: VersionRow): string {
+  const by = decidedBy !== null && decidedBy !== author ? `, published by ${decidedBy}` : "";
   switch (state) {
     case "draft":
       return mine ? "your working copy" : "a working copy";
     case "proposed":
       return "waiting to be checked";
     case "published":
-      return "on the shelf";
+      return `on the shelf${by}`;
     case "superseded":
-      return "replaced";
+      return `replaced${by}`;
     case "sent back":
-      return `${decision?.startsWith("dropped") ? "dropped" : `sent back by ${decidedBy ?? "a curator"}`}`;
+      return decision?.startsWith("dropped") ? "dropped" : `sent back by ${decidedBy ?? "a curator"}`;
   }
 }
 
-/** Every version with who, when and why; any of them can be compared. */
-export function VersionsPanel({ replyKey, versions }: { replyKey: string; versions: VersionRow[] }) {
+/** Every version with who, when and why, any of which can be compared; between them what became of the reply beside its words. */
+export function VersionsPanel({
+  replyKey,
+  versions,
+  events,
+}: {
+  replyKey: string;
+  versions: VersionRow[];
+  events: ReplyEventRow[];
+}) {
   const { now, timeZone } = useClock();
+  const rows = [
+    ...versions.map((version) => ({
+      id: `version ${version.id}`,
+      // What is still written comes first.
+      at: version.number === null ? "9999" : (version.decidedAt ?? version.at),
+      shown: <Version replyKey={replyKey} version={version} />,
+    })),
+    ...events.map(({ id, words, person, at }) => ({
+      id: `event ${id}`,
+      at,
+      shown: (
+        <p className="flex items-baseline gap-2">
+          <span>
+            {person ?? "Somebody who has left"}: {words}
+          </span>
+          <span className="ml-auto whitespace-nowrap text-soft">
+            {relativeTime(Date.parse(at), now, timeZone)}
+          </span>
+        </p>
+      ),
+    })),
+  ].sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : 0));
   return (
     <ol className="flex flex-col text-sm">
-      {versions.map((version) => (
-        <li key={version.id} className="border-b border-line py-2">
-          <p className="flex items-baseline gap-2">
-            <Link
-              to={`/replies/${replyKey}/history?after=${version.id}`}
-              className="font-semibold underline underline-offset-2"
-            >
-              {version.number === null ? "Not sent off" : `Version ${version.number}`}
-            </Link>
-            <span className="text-soft">{versionWords(version)}</span>
-            <span className="ml-auto whitespace-nowrap text-soft">
-              {relativeTime(Date.parse(version.at), now, timeZone)}
-            </span>
-          </p>
-          <p className="text-soft">
-            {version.author ?? "from the library’s files"}
-            {version.remark && `: “${version.remark}”`}
-          </p>
-          {version.decision && version.state === "sent back" && (
-            <p className="text-look">“{version.decision}”</p>
-          )}
+      {rows.map(({ id, shown }) => (
+        <li key={id} className="border-b border-line py-2">
+          {shown}
         </li>
       ))}
     </ol>
+  );
+}
+
+function Version({ replyKey, version }: { replyKey: string; version: VersionRow }) {
+  const { now, timeZone } = useClock();
+  return (
+    <>
+      <p className="flex items-baseline gap-2">
+        <Link
+          to={`/replies/${replyKey}/history?after=${version.id}`}
+          className="font-semibold whitespace-nowrap underline underline-offset-2"
+        >
+          {version.number === null ? "Not published yet" : `Version ${version.number}`}
+        </Link>
+        <span className="text-soft">{versionWords(version)}</span>
+        <span className="ml-auto whitespace-nowrap text-soft">
+          {relativeTime(Date.parse(version.at), now, timeZone)}
+        </span>
+      </p>
+      <p className="text-soft">
+        {version.author ?? "from the library’s files"}
+        {version.remark && `: “${version.remark}”`}
+      </p>
+      {version.decision && version.state === "sent back" && <p className="text-look">“{version.decision}”</p>}
+    </>
   );
 }

@@ -4,6 +4,7 @@ import { Customer, CustomerAddress, Organisation } from "./customers";
 import {
   BulkChange,
   FileUpload,
+  ReplyEvent,
   HouseFact,
   HouseFactValue,
   Reply,
@@ -50,6 +51,7 @@ export const entities = [
   UsualReply,
   ReplyPin,
   FileUpload,
+  ReplyEvent,
   BulkChange,
   Draft,
   Slip,

@@ -1,5 +1,6 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 import type { Passages } from "#core/conditions/condition";
+import type { FilingChange } from "#core/forms/library";
 import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Detail } from "#core/tokens/context";
@@ -103,11 +104,26 @@ export const ReplyVersion = defineEntity({
     decidedBy: () => p.manyToOne(Person).nullable(),
     decidedAt: p.datetime().nullable(),
     decision: p.text().nullable(),
+    /** How the reply is to be filed otherwise once this is published. */
+    filing: p.json<FilingChange>().nullable(),
     createdAt: p.datetime().defaultRaw("now()"),
     updatedAt: p.datetime().defaultRaw("now()"),
   },
 });
 export type ReplyVersion = InferEntity<typeof ReplyVersion>;
+
+/** What became of a reply beside its words: moved, retired, restored, filed. */
+export const ReplyEvent = defineEntity({
+  name: "ReplyEvent",
+  tableName: "reply_events",
+  properties: {
+    id: p.integer().primary(),
+    reply: () => p.manyToOne(Reply).deleteRule("cascade").index(),
+    person: () => p.manyToOne(Person).nullable().deleteRule("set null"),
+    at: p.datetime().defaultRaw("now()"),
+    words: p.text(),
+  },
+});
 
 /** The words that a translation follows. */
 export interface OriginalWords {
