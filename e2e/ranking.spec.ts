@@ -192,7 +192,7 @@ test("another reply swaps the first: own paragraphs go along, changed ones are s
   await expect(answer(page)).toContainText("Even the antenna, Sven.");
 });
 
-test("look-alikes show where they differ, and what nobody wrote yet is said so", async ({ page }) => {
+test("what else fits is named, and what nobody wrote yet is said so", async ({ page }) => {
   await signIn(page);
   await write(
     "Cara Carder",
@@ -200,7 +200,7 @@ test("look-alikes show where they differ, and what nobody wrote yet is said so",
     "My season card: is it renewed, or how do I get a new season card?",
   );
   await openNew(page, "Cara Carder");
-  await expect(page.getByRole("region", { name: /What differs from “Season card/ })).toBeVisible();
+  await expect(page.getByRole("note").filter({ hasText: /^Not the same as season card/ })).toBeVisible();
   await page.keyboard.type("xylophone");
   await expect(page.getByText("Nothing on the shelf is like that.")).toBeVisible();
   await page.getByRole("button", { name: "Write one and keep it" }).click();

@@ -39,7 +39,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   const [passage, setPassage] = useState<string | null>(null);
   const [blank, setBlank] = useState<string | null>(null);
   const [pinned, setPinned] = useState<number[]>([]);
-  const filed = useFiling(open, reply.file);
+  const filed = useFiling(open, reply);
   const { filing } = filed;
   const [editor, setEditor] = useState<Editor | null>(null);
   const [tried, setTried] = useState<TrialCase | null>(null);

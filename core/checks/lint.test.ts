@@ -29,12 +29,12 @@ test("unknown names, wherever they stand", () => {
     findings(matter, "{$booking.moon :shout} [x](https://example.org/{$case.nummer}) :passage[a]{#q}"),
   ).toEqual([
     "blank-unknown: There is no blank “mood”",
-    "passage-unused: The passage “p” is used nowhere",
+    "passage-unused: The passage that stands when mood is known is used nowhere",
     "token-unknown: There is no token “customer.nickname”",
     "function-unknown: There is no format “:shout”",
     "token-unknown: There is no token “booking.moon”",
     "token-unknown: There is no token “case.nummer”",
-    "passage-unknown: There is no passage “q”",
+    "passage-unknown: These words stand under a condition that is gone: remove it, or choose another",
   ]);
 });
 
@@ -69,9 +69,9 @@ test("passages that can never stand and blanks never used", () => {
     "",
   ].join("\n");
   expect(findings(matter, ":passage[a]{#a} :passage[b]{#b} :passage[c]{#c} :passage[d]{#d}")).toEqual([
-    "passage-never: The passage “a” can never stand",
-    "passage-never: The passage “b” can never stand",
-    "condition-unusable: The regular expression of the passage “d” cannot be used",
+    "passage-never: The passage “a” (when harbour is “Atlantis”) can never stand",
+    "passage-never: The passage “b” (when to harbour is “Pellick” and to harbour is “Tarn Head”) can never stand",
+    "condition-unusable: The pattern “(” of the passage “d” (when the message’s body matches /(/) cannot be read: it lacks a closing ) at its end",
     "choice-uncovered: Where harbour is “Tarn Head”, none of its passages stands",
     "blank-unused: The blank “spare” is used nowhere",
   ]);

@@ -90,7 +90,7 @@ export const nobody = [
   "from",
 ];
 
-export const signOffs = [
+const signOffs = [
   "kind regards",
   "best regards",
   "warm regards",

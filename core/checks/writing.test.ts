@@ -150,3 +150,46 @@ test("a reply's tokens are found wherever they are read", () => {
     "house.fee",
   ]);
 });
+
+describe("a translation", () => {
+  const both = (translated: string, language = "de") => ({
+    ...written("Dogs are welcome on deck 3."),
+    variants: [
+      { language: "en", subject: null, document: readMarkdown("Dogs are welcome on deck 3.").doc },
+      { language, subject: null, document: readMarkdown(translated).doc },
+    ],
+  });
+  const said = (reply: WrittenReply) =>
+    checkReply(reply, { tokens, facts: [], patterns: re2Patterns, now }).map(({ code, language }) => [
+      code,
+      language,
+    ]);
+
+  test("that still has the original’s words is not nothing to see to", () => {
+    expect(said(both("Dogs are welcome on deck 3."))).toEqual([["untranslated", "de"]]);
+    expect(said(both("Hunde sind auf Deck 3 willkommen."))).toEqual([]);
+  });
+
+  test("into the same language elsewhere may well say the same", () => {
+    expect(said(both("Dogs are welcome on deck 3.", "en-US"))).toEqual([]);
+  });
+});
+
+test("a passage is named by its first words, in whatever it stands, and by when it does", () => {
+  const passages = { p: { when: { value: "customer.first_name", is: "equals", to: 3 } } };
+  const message = (markdown: string) => {
+    const reply = {
+      ...written(markdown),
+      passages: passagesSchema.parse({
+        p: { when: { all: [passages.p.when, { value: "customer.first_name", is: "equals", to: "Bo" }] } },
+      }),
+    };
+    return checkReply(reply, { tokens, facts: [], patterns: re2Patterns, now }).find(
+      ({ code }) => code === "passage-never",
+    )?.message;
+  };
+  expect(message(":::passage{id=p}\nOne two three four five six seven.\n:::")).toContain(
+    "“One two three four five six …” (when first name",
+  );
+  expect(message(":::passage{id=p}\n- In a list\n:::")).toContain("“In a list” (when");
+});

@@ -5,8 +5,8 @@ import type { PatternEngine } from "../conditions/patterns";
 import type { PassageRef } from "../document/definition";
 import { safeHref } from "../document/links";
 import { toPlainText } from "../document/text";
-import type { BlankNode, Doc, TextNode, TokenNode } from "../document/types";
-import { passagesOf, sizeOf, walk } from "../document/walk";
+import type { AnyNode, BlankNode, Block, Doc, TextNode, TokenNode } from "../document/types";
+import { documentText, passagesOf, sizeOf, walk } from "../document/walk";
 import type { Blanks } from "../tokens/blanks";
 import type { OwnToken, Token } from "../tokens/catalogue";
 import { formatFunctions } from "../tokens/format";
@@ -14,6 +14,9 @@ import { isGuaranteed, knownWhere, whyUncertain, type SubjectMatter } from "./gu
 import { ownEntry } from "../tokens/own";
 import { readText, type TextPiece } from "../tokens/text-form";
 import { outOfDate } from "../language/dates";
+import { languageName, sameLanguage } from "../language/tag";
+import { inWords } from "../conditions/in-words";
+import { labelOf } from "../compose/passages";
 import { withExamples } from "./examples";
 import { factWords } from "./facts";
 import { isUnsatisfiable } from "./unsatisfiable";
@@ -35,6 +38,7 @@ type WriterCode =
   | "blank-unused"
   | "passage-unknown"
   | "passage-unused"
+  | "untranslated"
   | "passage-never"
   | "passage-always"
   | "choice-uncovered"
@@ -102,6 +106,7 @@ function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used)
     findings.push({ severity, code, message, language: null, at });
   };
   const usedIds = new Set(used.uses.map((use) => use.id));
+  const named = (id: string) => passageName(reply, id, input.tokens);
   for (const [id, passage] of Object.entries(reply.passages)) {
     const at: WriterPlace = { in: "passage", id };
     for (const test of testsOf(passage.when)) {
@@ -116,13 +121,13 @@ function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used)
         add(
           "wrong",
           "condition-unusable",
-          `The regular expression of the passage “${id}” cannot be used`,
+          `The pattern “${String(test.to)}” of the passage ${named(id)} cannot be read: ${input.patterns.problem?.(String(test.to)) ?? "it cannot be used"}`,
           at,
         );
     }
-    if (!usedIds.has(id)) add("look", "passage-unused", `The passage “${id}” is used nowhere`, at);
+    if (!usedIds.has(id)) add("look", "passage-unused", `The passage ${named(id)} is used nowhere`, at);
     if (isUnsatisfiable(passage.when, reply.blanks))
-      add("wrong", "passage-never", `The passage “${id}” can never stand`, at);
+      add("wrong", "passage-never", `The passage ${named(id)} can never stand`, at);
   }
   const codes = {
     uncovered: "choice-uncovered",
@@ -130,7 +135,7 @@ function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used)
     never: "passage-never",
     always: "passage-always",
   } as const;
-  for (const finding of coverage(reply.passages, reply.blanks, used.uses, input.patterns)) {
+  for (const finding of coverage(reply.passages, reply.blanks, used.uses, input.patterns, named)) {
     if (findings.some((one) => one.message === finding.message)) continue;
     const [id = ""] = finding.passages;
     const severity = finding.kind === "never" ? "wrong" : "look";
@@ -146,6 +151,52 @@ function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used)
       add("look", "blank-unused", `The blank “${name}” is used nowhere`, { in: "blank", name });
   }
   return findings;
+}
+
+/** So many words tell a passage from others. */
+const NAMING_WORDS = 6;
+
+/** A passage as people know it: its first words, and when it stands. */
+function passageName(reply: WrittenReply, id: string, tokens: ReadonlyMap<string, Token>): string {
+  const passage = reply.passages[id];
+  const when = passage ? `when ${inWords(passage.when, (name) => labelOf(name, reply, tokens))}` : "";
+  for (const { document } of reply.variants) {
+    let words: string | null = null;
+    walk(document, (node) => {
+      if (words !== null || !passagesOf(node).some((ref) => ref.id === id)) return;
+      words = documentText({ type: "doc", content: [inBlock(node)] });
+    });
+    const first = (words ?? "").trim().split(/\s+/u).filter(Boolean);
+    if (first.length > 0) {
+      const more = first.length > NAMING_WORDS ? " …" : "";
+      return `“${first.slice(0, NAMING_WORDS).join(" ")}${more}” (${when})`;
+    }
+  }
+  return `that stands ${when}`;
+}
+
+/** A node that may stand under a condition, as a block by itself. */
+function inBlock(node: AnyNode): Block {
+  const attrs = { passages: [] };
+  switch (node.type) {
+    case "listItem":
+      return { type: "bulletList", attrs, content: [node] };
+    case "tableRow":
+      return { type: "table", attrs, content: [node] };
+    case "tableCell":
+    case "tableHeader":
+      return { type: "blockquote", attrs, content: node.content };
+    case "text":
+    case "token":
+    case "blank":
+    case "image":
+    case "hardBreak":
+      return { type: "paragraph", attrs, content: [node] };
+    case "doc":
+      return { type: "blockquote", attrs, content: node.content };
+    default:
+      return node;
+  }
 }
 
 type Variant = WrittenReply["variants"][number];
@@ -165,9 +216,25 @@ class VariantChecks {
     this.#body();
     this.#greetingAndSignOff();
     this.#segments();
+    this.#untranslated();
     if (toPlainText(this.variant.document.content).trim() === "")
       this.#add("wrong", "nothing-written", "Nothing is written yet", null);
     return this.#findings;
+  }
+
+  /** A translation begins with the original’s words: until they are others, nothing is translated. */
+  #untranslated(): void {
+    const [original] = this.reply.variants;
+    if (!original || original === this.variant || sameLanguage(original.language, this.variant.language))
+      return;
+    const words = toPlainText(this.variant.document.content).trim();
+    if (words !== "" && words === toPlainText(original.document.content).trim())
+      this.#add(
+        "look",
+        "untranslated",
+        `Not translated yet: these are the ${languageName(original.language)} words`,
+        null,
+      );
   }
 
   #add(severity: WriterFinding["severity"], code: WriterCode, message: string, at: WriterPlace | null): void {
@@ -193,7 +260,12 @@ class VariantChecks {
       for (const { id, otherwise } of own) {
         this.used.uses.push({ id, otherwise });
         if (!Object.hasOwn(this.reply.passages, id))
-          this.#add("wrong", "passage-unknown", `There is no passage “${id}”`, range(position, sizeOf(node)));
+          this.#add(
+            "wrong",
+            "passage-unknown",
+            "These words stand under a condition that is gone: remove it, or choose another",
+            range(position, sizeOf(node)),
+          );
       }
       const refs = [...open.flatMap((one) => one.refs), ...own];
       if ("content" in node) open.push({ refs: own, end: position + sizeOf(node) });

@@ -189,7 +189,7 @@ class Filling {
       this.#reported.add(id);
       this.problems.push({
         code: "passage-unknown",
-        message: `The passage “${id}” has no condition in this reply`,
+        message: "These words stand under a condition that this reply does not have",
         source: null,
       });
     }

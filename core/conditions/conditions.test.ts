@@ -155,3 +155,16 @@ describe("bad conditions", () => {
     expect(at(MAX_MATCHED_LENGTH).seen[0]).toMatch(/^message\.body: hay .{200,300}…$/);
   });
 });
+
+test.each([
+  ["(abc", "it lacks a closing ) at its end"],
+  ["[a-", "it lacks a closing ] at its end"],
+  ["abc)", "unexpected ): “abc)” at character 1"],
+  ["ab**", "invalid nested repetition operator: “**” at character 3"],
+  ["x(?=a)", "invalid or unsupported Perl syntax: “(?=” at character 2"],
+  ["a{1001}", "invalid repeat count: “{1001}” at character 2"],
+  ["x".repeat(501), "it is longer than 500 characters"],
+  ["ab+c", null],
+])("what is wrong with a pattern is told with its place: %s", (source, problem) => {
+  expect(re2Patterns.problem?.(source)).toBe(problem);
+});

@@ -53,12 +53,14 @@ export function steeringBlanks(passages: Passages): string[] {
  * Looks at passages that depend on the choices of one blank alone: a choice that leaves all of them out,
  * two of which one always stands though both can, one that never or always stands.
  * @param uses how the passages are used in the reply's documents
+ * @param named how a passage is called where a person reads of it, by its id
  */
 export function coverage(
   passages: Passages,
   blanks: Blanks,
   uses: PassageUse[],
   patterns: PatternEngine,
+  named: (id: string) => string = (id) => `“${id}”`,
 ): CoverageFinding[] {
   const findings: CoverageFinding[] = [];
   const byBlank = new Map<string, PassageUse[]>();
@@ -85,7 +87,7 @@ export function coverage(
         kind,
         blank: name,
         passages: [use.id],
-        message: `The passage ${useInWords(use)} ${words}`,
+        message: `The passage ${useInWords(use, named)} ${words}`,
       });
     }
     if (steered.length < 2) continue;
@@ -98,7 +100,7 @@ export function coverage(
         message: `Where ${blankLabel(name, blank)} is “${blankWords(value)}”, none of its passages stands`,
       });
     }
-    findings.push(...overlaps(name, tables));
+    findings.push(...overlaps(name, tables, named));
   }
   return findings;
 }
@@ -108,14 +110,14 @@ interface Table {
   stands: boolean[];
 }
 
-function overlaps(blank: string, tables: Table[]): CoverageFinding[] {
+function overlaps(blank: string, tables: Table[], named: (id: string) => string): CoverageFinding[] {
   return tables.flatMap((one, index) =>
     tables.slice(index + 1).flatMap((other): CoverageFinding[] => {
       if (one.stands.every(Boolean) || other.stands.every(Boolean)) return [];
       const neverBothOut = one.stands.every((stands, at) => stands || other.stands[at]);
       const bothAtTimes = one.stands.some((stands, at) => stands && other.stands[at]);
       if (!neverBothOut || !bothAtTimes) return [];
-      const message = `The passages ${useInWords(one.use)} and ${useInWords(other.use)} overlap: one always stands, and sometimes both do`;
+      const message = `The passages ${useInWords(one.use, named)} and ${useInWords(other.use, named)} overlap: one always stands, and sometimes both do`;
       return [{ kind: "overlap", blank, passages: [one.use.id, other.use.id], message }];
     }),
   );
@@ -136,6 +138,6 @@ function isSingle(value: BlankValue): boolean {
   return !Array.isArray(value) || value.length === 1;
 }
 
-function useInWords(use: PassageUse): string {
-  return use.otherwise ? `“${use.id}” (otherwise)` : `“${use.id}”`;
+function useInWords(use: PassageUse, named: (id: string) => string): string {
+  return use.otherwise ? `${named(use.id)} (otherwise)` : named(use.id);
 }

@@ -1,4 +1,4 @@
-import { RE2JS } from "re2js";
+import { RE2JS, RE2JSSyntaxException } from "re2js";
 import { MAX_PATTERN_LENGTH } from "./condition";
 import type { PatternEngine } from "./patterns";
 
@@ -20,6 +20,23 @@ export const re2Patterns: PatternEngine = (source, ignoreCase) => {
   }
   const usable = pattern;
   return usable && ((text) => usable.matcher(text).find());
+};
+
+re2Patterns.problem = (source) => {
+  if (source.length > MAX_PATTERN_LENGTH) return `it is longer than ${MAX_PATTERN_LENGTH} characters`;
+  try {
+    RE2JS.compile(source);
+    return null;
+  } catch (error) {
+    if (!(error instanceof RE2JSSyntaxException)) throw error;
+    const what = error.getDescription();
+    const part = error.getPattern() ?? "";
+    const at = source.indexOf(part);
+    // Where all of it is said to be wrong, its end is where something is missing.
+    if (what.startsWith("missing closing"))
+      return `${what.replace("missing closing", "it lacks a closing")} at its end`;
+    return at < 0 || part === "" ? what : `${what}: “${part}” at character ${at + 1}`;
+  }
 };
 
 function compile(source: string, ignoreCase: boolean): RE2JS | null {

@@ -69,7 +69,7 @@ export async function fileReply(
 }
 
 /** What a change is of, in words: `tags`, `review date`. */
-export function filingWords(change: FilingChange): string[] {
+function filingWords(change: FilingChange): string[] {
   const names = (Object.keys(change) as (keyof FilingChange)[]).filter((name) => change[name] !== undefined);
   return [...new Set(names.map((name) => FILING_WORDS[name]))];
 }

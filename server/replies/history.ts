@@ -143,7 +143,7 @@ export async function proposals(em: EntityManager, viewer: Viewer): Promise<Prop
 }
 
 /** A decision on a proposal of the viewer's. */
-export interface Decided {
+interface Decided {
   key: string;
   title: string;
   /** What was said with it. */

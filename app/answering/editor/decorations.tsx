@@ -107,7 +107,7 @@ function refsOf(node: PmNode): PassageRef[] {
 /** When a passage stands, in words. */
 function passageInWords(ref: PassageRef, decisions: ReadonlyMap<string, Decision>): string {
   const decision = decisions.get(ref.id);
-  if (!decision) return `(“${ref.id}” has no condition)`;
+  if (!decision) return "(their condition is gone)";
   return `${ref.otherwise ? "unless" : "when"} ${decision.words}`;
 }
 

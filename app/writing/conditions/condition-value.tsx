@@ -1,3 +1,4 @@
+import { useId } from "react";
 import { MAX_PATTERN_LENGTH, type Test } from "#core/conditions/condition";
 import type { TokenType } from "#core/tokens/catalogue";
 import { Checkbox } from "../../ui/checkbox";
@@ -98,20 +99,27 @@ function Pattern({
   ignoreCase: boolean;
   onChange: (source: string) => void;
 }) {
+  const id = useId();
   const { patterns, isReady } = usePatternEngine(true);
   const isUsable = !isReady || patterns(source, ignoreCase) !== null;
+  const problem = isUsable ? null : (patterns.problem?.(source) ?? "it cannot be used");
   return (
     <>
       <input
         aria-label="Pattern"
         aria-invalid={!isUsable}
+        aria-describedby={problem === null ? undefined : id}
         className="lined-field w-44 font-mono"
         maxLength={MAX_PATTERN_LENGTH}
         spellCheck={false}
         value={source}
         onChange={(event) => onChange(event.target.value)}
       />
-      {!isUsable && <span className="text-stop">not a regular expression that can be used</span>}
+      {problem !== null && (
+        <span id={id} className="text-stop">
+          This pattern cannot be read: {problem}.
+        </span>
+      )}
     </>
   );
 }

@@ -80,7 +80,7 @@ describe("the words of a reply", () => {
   test("say beside a passage when it stands, and that it has no condition", async () => {
     await desk();
     expect(screen.getByText("when vehicle is known")).toHaveClass("margin-when");
-    expect(screen.getByText("“gone” has no condition")).toHaveClass("margin-when");
+    expect(screen.getByText("their condition is gone")).toHaveClass("margin-when");
   });
 
   test("follow what is defined anew, without a change of their own", async () => {

@@ -13,7 +13,7 @@ export function whenWords(refs: PassageRef[], definitions: Definitions): string 
   return refs
     .map((ref) => {
       const passage = definitions.passages[ref.id];
-      if (!passage) return `“${ref.id}” has no condition`;
+      if (!passage) return "their condition is gone";
       const words = inWords(passage.when, (name) =>
         labelOf(name, { blanks: definitions.blanks }, definitions.tokens),
       );

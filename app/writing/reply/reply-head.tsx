@@ -120,7 +120,7 @@ export function ReplyHead({
           <span className="text-sm font-semibold text-look">not published yet: {named.join(", ")}</span>
         )}
         <span role="status" className="ml-auto text-sm text-soft">
-          {reply.isBack && "What you had typed is back. "}
+          {reply.back && "What you had typed is back. "}
           <SaveWords state={saveState} words={SAVE_WORDS} />
         </span>
       </div>

@@ -1,9 +1,10 @@
 import { useEffect } from "react";
 import { useWatch } from "react-hook-form";
-import { filingSchema, type FilingChange, type FilingInput } from "#core/forms/library";
+import { filingSchema, type FilingInput } from "#core/forms/library";
 import type { Filing, OpenReply } from "#server/writing/open";
 import { useFormOf, type FormOf } from "../../ui/form";
 import { filingChange } from "./unpublished";
+import type { ReplyHandle } from "./use-reply";
 
 /** How a reply is filed, as it is set on the screen. */
 export interface FilingHandle {
@@ -11,8 +12,8 @@ export interface FilingHandle {
   filing: Filing;
 }
 
-/** The filing under way. @param onChange called with what is otherwise than it is filed, as soon as it can be filed so */
-export function useFiling(open: OpenReply, onChange: (change: FilingChange) => void): FilingHandle {
+/** The filing under way: what is otherwise than it is filed is saved with the words, as soon as it can be filed so. */
+export function useFiling(open: OpenReply, { file, back }: Pick<ReplyHandle, "file" | "back">): FilingHandle {
   const form = useFormOf<Filing, FilingInput>(filingSchema, open.filing);
   const filing = useWatch({ control: form.control, compute: (values: Filing) => values });
   const { filed } = open;
@@ -20,10 +21,13 @@ export function useFiling(open: OpenReply, onChange: (change: FilingChange) => v
     const { unsubscribe } = form.watch((_values, { name }) => {
       if (name === undefined) return;
       void form.trigger().then((fits) => {
-        if (fits) onChange(filingChange(filed, form.getValues()));
+        if (fits) file(filingChange(filed, form.getValues()));
       });
     });
     return unsubscribe;
-  }, [form, filed, onChange]);
+  }, [form, filed, file]);
+  useEffect(() => {
+    if (back) form.reset({ ...filed, ...back.filing });
+  }, [form, filed, back]);
   return { form, filing };
 }

@@ -40,14 +40,14 @@ export interface ReplyHandle {
   /** What was written has been sent off: nothing more is saved from here. */
   stop: () => void;
   saver: () => Saver<z.infer<typeof saved>> | null;
-  /** What the browser had kept was put back when the reply was opened. */
-  isBack: boolean;
+  /** What the browser had kept and was put back when the reply was opened; null for nothing. */
+  back: Written | null;
 }
 
 /** The reply under way: what it says, saved as a working copy as one types. */
 export function useReply(open: OpenReply): ReplyHandle {
   const person = usePerson();
-  const [isBack, setBack] = useState(false);
+  const [back, setBack] = useState<Written | null>(null);
   const [content, setContent] = useState(open.content);
   const [saveState, setSaveState] = useState<SaveState>(open.revision > 0 ? "saved" : "nothing");
   const latest = useRef<Written>({
@@ -84,7 +84,7 @@ export function useReply(open: OpenReply): ReplyHandle {
       // Nothing was stored since: what this browser kept goes on from there.
       latest.current = kept.kept;
       setContent(kept.kept.content);
-      setBack(true);
+      setBack(kept.kept);
       made.touch();
     });
     return () => {
@@ -124,7 +124,7 @@ export function useReply(open: OpenReply): ReplyHandle {
     settle,
     stop: () => saver.current?.stop(),
     saver: current,
-    isBack,
+    back,
   };
 }
 
