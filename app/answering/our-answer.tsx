@@ -1,6 +1,7 @@
 import { counted } from "#core/text/counted";
 import { lazy, Suspense, useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
+import { languageName } from "#core/language/tag";
 import { stopsSending } from "#core/checks/second-look";
 import type { PlacedFragment } from "#core/compose/stationery";
 import type { Block } from "#core/document/types";
@@ -110,6 +111,12 @@ export function OurAnswer({
                     write it yourself
                   </button>
                 </p>
+                {looked?.stale && (
+                  <p role="note" className="mb-2 text-sm text-look">
+                    The {languageName(looked.language)} of this reply is behind its original, which was
+                    changed since: read it before you send it.
+                  </p>
+                )}
                 {looked && <Difference open={open} patterns={answer.patterns} reply={looked} other={rival} />}
                 <div className="letter">
                   {bySlip(preview.letter.fragments).map(({ slip, blocks }) => (

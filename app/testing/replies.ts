@@ -23,6 +23,7 @@ export function stripReply(key: string, words: string, changes: Partial<StripRep
     fit: null,
     also: null,
     hand: null,
+    stale: false,
     ...changes,
   };
 }

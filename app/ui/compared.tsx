@@ -1,9 +1,8 @@
-import { Fragment } from "react";
+import { Fragment, use } from "react";
 import type { ComparedLine, ComparedPiece, ComparedText } from "#core/document/compare";
-import { placeholderText } from "#core/document/placeholder";
 import type { PassageRef } from "#core/document/definition";
 import { Hint } from "./hint";
-import { marked } from "./letter-blocks";
+import { marked, Placeholders } from "./letter-blocks";
 
 /** A comparison of two documents: what came is underlaid, what went is struck, other formatting is dotted. */
 export function ComparedLines({
@@ -43,6 +42,7 @@ export function ComparedLines({
 
 function Piece({ piece }: { piece: ComparedPiece }) {
   const { inline, kind } = piece;
+  const placeholder = use(Placeholders);
   const words =
     inline.type === "text" ? (
       inline.text
@@ -57,7 +57,7 @@ function Piece({ piece }: { piece: ComparedPiece }) {
         width={inline.attrs.width ?? 160}
       />
     ) : (
-      <span className={inline.type === "blank" ? "blank-value" : "token"}>{placeholderText(inline)}</span>
+      placeholder(inline)
     );
   return (
     <Changed kind={kind}>

@@ -247,7 +247,9 @@ export function ReplyPage(props: Props) {
               />
             </Suspense>
           )}
-          {translated && <Original content={content} variant={variant} change={change} />}
+          {translated && (
+            <Original content={content} variant={variant} tokens={definitions.tokens} change={change} />
+          )}
         </div>
       </TabPanel>
       {menu && (

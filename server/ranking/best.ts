@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { STALE_VARIANT } from "../replies/stale";
 import { prepared } from "../db/sql";
 import type { Viewer } from "../people/viewer";
 import { usableReplies } from "../access/usable";
@@ -126,7 +127,8 @@ async function shown(
 ): Promise<Map<string, Omit<BestReply, "fit" | "why">>> {
   const rows = await prepared<Omit<BestReply, "fit" | "why">>(
     em,
-    `select r.key, r.title, s.mark, not exists (select 1 from jsonb_object_keys(v.blanks)) as ready
+    `select r.key, r.title, s.mark, not exists (select 1 from jsonb_object_keys(v.blanks))
+              and not exists (select 1 from reply_variants t where t.version_id = v.id and ${STALE_VARIANT}) as ready
        from replies r join shelves s on s.id = r.shelf_id join reply_versions v on v.id = r.current_version_id where r.key = any(?)`,
     [[...new Set(keys)]],
   );

@@ -328,6 +328,47 @@ describe("a personal shelf", () => {
   });
 });
 
+describe("a translation", () => {
+  test("is offered as behind its original once that reads otherwise, until it follows it again", async () => {
+    const document = (words: string) => readMarkdown(words).doc;
+    const translated = (english: string, original: string): ContentInput => ({
+      ...content(english),
+      variants: [
+        { language: "en", title: null, subject: null, document: document(english), original: null },
+        {
+          language: "de",
+          title: null,
+          subject: null,
+          document: document("Gletscher sind geschlossen."),
+          original: { subject: null, document: document(original) },
+        },
+      ],
+    });
+    const staleIn = async (language: string) => {
+      const ask = { inquiry: null, channel: "email", limit: 10, language, query: "glaciers" };
+      const { replies } = await eventually(
+        () => stripReplies(em(), house.maren, ask),
+        (offer) => offer.replies.length > 0,
+      );
+      return replies.map((reply) => [reply.language, reply.stale]);
+    };
+    const key = await createReply(
+      em(),
+      house.maren,
+      { shelf: "all", title: "Glaciers", part: "answer" },
+      { content: translated("Glaciers are closed.", "Glaciers are closed.") },
+      now,
+    );
+    await publishWorking(em(), house.maren, key, { revision: 1, remark: null }, now);
+    expect([await staleIn("de"), await staleIn("en")]).toEqual([[["de", false]], [["en", false]]]);
+    const { baseId } = await openReply(em(), house.maren, key, now);
+    const changed = translated("Glaciers are open.", "Glaciers are closed.");
+    await saveWorking(em(), house.maren, key, { revision: 0, baseId, content: changed }, now);
+    await publishWorking(em(), house.maren, key, { revision: 1, remark: null }, now);
+    expect([await staleIn("de"), await staleIn("en")]).toEqual([[["de", true]], [["en", false]]]);
+  });
+});
+
 describe("how proposals stand", () => {
   test("is told to who made them, with what was said, and counted for curators", async () => {
     const propose = async (words: string) => {

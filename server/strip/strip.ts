@@ -1,4 +1,4 @@
-import { fitWords } from "#core/ranking/fit-words";
+import { fitWords, staleFit } from "#core/ranking/fit-words";
 import { times } from "#core/text/counted";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { AttachmentRef, Part } from "#core/compose/slip";
@@ -14,6 +14,7 @@ import { accessParameters } from "../access/replies";
 import { USABLE_SHELF } from "../db/access-rule";
 import { FILES_OF_VERSION } from "../replies/files";
 import { IN_SEASON, usableReplies } from "../access/usable";
+import { STALE_VARIANT } from "../replies/stale";
 import { log } from "../log";
 import { askedBy, houseRanker, Unanswered } from "../ranking/house-ranker";
 import { waysToFind } from "./finding";
@@ -43,6 +44,8 @@ export interface StripReply {
   hand: AtHand | null;
   /** The sentence of the message by which it answers a second question; null where it is no second answer. */
   also: string | null;
+  /** Whether it is a translation of an original that reads otherwise now. */
+  stale: boolean;
 }
 
 /** What the strip offers. */
@@ -102,6 +105,7 @@ interface Row {
   season_from: string | null;
   season_until: string | null;
   attachments: AttachmentRef[];
+  stale: boolean;
 }
 
 /** Of all that fit a case, so many of the fittest may be brought forward among what is searched for. */
@@ -263,7 +267,8 @@ async function fitting(
   const byKey = new Map(best.map((reply) => [reply.key, reply]));
   const answers = ranking.fits.flatMap(({ id, fit, why, also }): StripReply[] => {
     const reply = byKey.get(id);
-    return reply ? [{ ...reply, fit, also, why: why.join(", "), hand: hand.get(id) ?? null }] : [];
+    const told = reply?.stale ? staleFit(fit) : fit;
+    return reply ? [{ ...reply, fit: told, also, why: why.join(", "), hand: hand.get(id) ?? null }] : [];
   });
   const others = further.flatMap((key): StripReply[] => {
     const reply = byKey.get(key);
@@ -343,7 +348,7 @@ async function offer(
        select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
               t.language, t.document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,
               best.in_season, r.season_from::text, r.season_until::text,
-              ${FILES_OF_VERSION} as attachments
+              ${FILES_OF_VERSION} as attachments, ${STALE_VARIANT} as stale
          from best join replies r on r.id = best.id join shelves s on s.id = r.shelf_id join reply_versions v on v.id = r.current_version_id
          join lateral (
            select * from reply_variants t where t.version_id = v.id

@@ -104,6 +104,11 @@ describe("the shelf", () => {
     expect(onTake).toHaveBeenCalledWith(lifts, false);
   });
 
+  test("says of a translation that it is behind its original", () => {
+    show(<Shelf replies={[{ ...dogs, stale: true }]} />);
+    expect(chosen()).toHaveTextContent("behind its original");
+  });
+
   test("Escape empties the field, then leaves for the words", async () => {
     const hand = show(<Shelf />);
     await hand.keyboard("deck");

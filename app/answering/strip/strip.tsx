@@ -198,9 +198,9 @@ const Card = memo(function Card({ id, reply, chosen, taken, at, onLook, onTake }
 });
 
 /** Why a card stands where it stands, in words. */
-function reasonOf({ also, why, hand }: StripReply): string {
+function reasonOf({ also, why, hand, stale }: StripReply): string {
   if (also !== null) return `also asks “${also}”`;
-  return [why, hand ?? ""].filter((words) => words !== "").join(", ");
+  return [stale ? "behind its original" : "", why, hand ?? ""].filter((words) => words !== "").join(", ");
 }
 
 function firstWords(reply: StripReply): string {

@@ -1,8 +1,10 @@
 import { compareDocuments } from "#core/document/compare";
+import type { Token } from "#core/tokens/catalogue";
 import type { Content, ContentVariant } from "#server/replies/content";
 import { ComparedLines } from "../../ui/compared";
 import { LetterBlocks } from "../../ui/letter-blocks";
 import { languageName } from "#core/language/tag";
+import { ChipNames, inLabels } from "../editor/chip-names";
 import { isStale } from "./variants";
 import type { ChangeContent } from "./use-reply";
 
@@ -10,9 +12,11 @@ import type { ChangeContent } from "./use-reply";
 export function Original({
   content,
   variant,
+  tokens,
   change,
 }: {
   content: Content;
+  tokens: ReadonlyMap<string, Token>;
   variant: ContentVariant;
   change: ChangeContent;
 }) {
@@ -53,7 +57,7 @@ export function Original({
             }))
           }
         >
-          drop {languageName(variant.language)}
+          remove {languageName(variant.language)}
         </button>
         <button
           type="button"
@@ -70,14 +74,20 @@ export function Original({
           make it the fallback
         </button>
       </p>
-      {fallback.subject && <p className="font-serif text-soft">{fallback.subject}</p>}
-      {stale && variant.original ? (
-        <ComparedLines lines={compareDocuments(variant.original.document, fallback.document)} />
-      ) : (
-        <div className="letter">
-          <LetterBlocks blocks={fallback.document.content} />
-        </div>
-      )}
+      <ChipNames tokens={tokens} blanks={content.blanks}>
+        {fallback.subject && (
+          <p className="font-serif text-soft">
+            {inLabels(fallback.subject, { tokens, blanks: content.blanks })}
+          </p>
+        )}
+        {stale && variant.original ? (
+          <ComparedLines lines={compareDocuments(variant.original.document, fallback.document)} />
+        ) : (
+          <div className="letter">
+            <LetterBlocks blocks={fallback.document.content} />
+          </div>
+        )}
+      </ChipNames>
     </div>
   );
 }

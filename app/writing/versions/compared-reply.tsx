@@ -8,6 +8,7 @@ import type { Token } from "#core/tokens/catalogue";
 import type { Content } from "#server/replies/content";
 import { ComparedLines, ComparedWords } from "../../ui/compared";
 import { languageName } from "#core/language/tag";
+import { ChipNames, inLabels } from "../editor/chip-names";
 import { LetterBlocks } from "../../ui/letter-blocks";
 
 interface Props {
@@ -31,58 +32,65 @@ export function ComparedReply({ before, after, tokens }: Props) {
         return `${ref.otherwise ? "otherwise than when" : "when"} ${words}`;
       })
       .join(", and ");
+  const known = { tokens, blanks: { ...before?.blanks, ...after.blanks } };
   return (
-    <div className="mt-4 flex flex-col gap-6">
-      {before && before.title !== after.title && (
-        <p className="text-lg">
-          <span className="mr-3 text-sm text-soft">Title</span>
-          <ComparedWords pieces={compareTexts(before.title, after.title)} />
-        </p>
-      )}
-      {languages.map((language) => {
-        const newer = after.variants.find((one) => one.language === language);
-        const older = before?.variants.find((one) => one.language === language);
-        const lines = compareDocuments(
-          older?.document ?? emptyDocument(),
-          newer?.document ?? emptyDocument(),
-        );
-        const subject = compareTexts(older?.subject ?? "", newer?.subject ?? "");
-        const same = before !== null && isUnchanged(lines) && subject.every((piece) => piece.kind === "same");
-        return (
-          <section key={language} aria-label={languageName(language)}>
-            <h2 className="mb-2 border-b border-line pb-1 font-bold">
-              {languageName(language)}
-              {before && !older && <span className="font-normal text-soft"> is new</span>}
-              {before && !newer && <span className="font-normal text-stop"> is gone</span>}
-              {same && <span className="font-normal text-soft"> is the same</span>}
-            </h2>
-            {subject.length > 0 && (
-              <p className="mb-2 font-serif">
-                <span className="mr-3 font-sans text-sm text-soft">Subject</span>
-                {before ? <ComparedWords pieces={subject} /> : newer?.subject}
-              </p>
-            )}
-            {before === null ? (
-              <div className="letter max-w-2xl">
-                <LetterBlocks blocks={newer?.document.content ?? []} />
-              </div>
-            ) : (
-              !same && <ComparedLines lines={lines} when={when} />
-            )}
+    <ChipNames {...known}>
+      <div className="mt-4 flex flex-col gap-6">
+        {before && before.title !== after.title && (
+          <p className="text-lg">
+            <span className="mr-3 text-sm text-soft">Title</span>
+            <ComparedWords pieces={compareTexts(before.title, after.title)} />
+          </p>
+        )}
+        {languages.map((language) => {
+          const newer = after.variants.find((one) => one.language === language);
+          const older = before?.variants.find((one) => one.language === language);
+          const lines = compareDocuments(
+            older?.document ?? emptyDocument(),
+            newer?.document ?? emptyDocument(),
+          );
+          const subject = compareTexts(
+            inLabels(older?.subject ?? "", known),
+            inLabels(newer?.subject ?? "", known),
+          );
+          const same =
+            before !== null && isUnchanged(lines) && subject.every((piece) => piece.kind === "same");
+          return (
+            <section key={language} aria-label={languageName(language)}>
+              <h2 className="mb-2 border-b border-line pb-1 font-bold">
+                {languageName(language)}
+                {before && !older && <span className="font-normal text-soft"> is new</span>}
+                {before && !newer && <span className="font-normal text-stop"> is gone</span>}
+                {same && <span className="font-normal text-soft"> is the same</span>}
+              </h2>
+              {subject.length > 0 && (
+                <p className="mb-2 font-serif">
+                  <span className="mr-3 font-sans text-sm text-soft">Subject</span>
+                  {before ? <ComparedWords pieces={subject} /> : inLabels(newer?.subject ?? "", known)}
+                </p>
+              )}
+              {before === null ? (
+                <div className="letter max-w-2xl">
+                  <LetterBlocks blocks={newer?.document.content ?? []} />
+                </div>
+              ) : (
+                !same && <ComparedLines lines={lines} when={when} />
+              )}
+            </section>
+          );
+        })}
+        {changes.length > 0 && (
+          <section aria-label="Blanks, conditions and files">
+            <h2 className="mb-2 border-b border-line pb-1 font-bold">Blanks, conditions and files</h2>
+            <ul className="flex flex-col gap-1">
+              {changes.map((change) => (
+                <li key={change}>{change}</li>
+              ))}
+            </ul>
           </section>
-        );
-      })}
-      {changes.length > 0 && (
-        <section aria-label="Blanks, conditions and files">
-          <h2 className="mb-2 border-b border-line pb-1 font-bold">Blanks, conditions and files</h2>
-          <ul className="flex flex-col gap-1">
-            {changes.map((change) => (
-              <li key={change}>{change}</li>
-            ))}
-          </ul>
-        </section>
-      )}
-    </div>
+        )}
+      </div>
+    </ChipNames>
   );
 }
 
