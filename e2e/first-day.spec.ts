@@ -1,9 +1,16 @@
 import { expect, test, type Page } from "@playwright/test";
 import { z } from "zod";
+import { deliverToUs } from "./house";
 
 /** An empty house to a delivered first answer, with the keyboard alone. */
+const OWN_PASSWORD = "three kittiwakes";
 const env = z
-  .object({ EMPTY_PORT: z.string(), EMPTY_STANDINS_PORT: z.string(), EMPTY_PASSWORD: z.string().min(1) })
+  .object({
+    EMPTY_PORT: z.string(),
+    EMPTY_STANDINS_PORT: z.string(),
+    EMPTY_INBOUND_SMTP_PORT: z.string(),
+    EMPTY_PASSWORD: z.string().min(1),
+  })
   .parse(process.env);
 
 test.use({ baseURL: `http://127.0.0.1:${env.EMPTY_PORT}` });
@@ -39,10 +46,17 @@ async function heading(page: Page, name: string): Promise<void> {
   await expect(page.getByRole("heading", { name, level: 1 })).toBeVisible();
 }
 
-async function mailOf(address: string): Promise<{ subject: string; text: string; from: string }> {
+async function mailOf(
+  address: string,
+): Promise<{ subject: string; text: string; from: string; html: string | null }> {
   const outside = `http://127.0.0.1:${env.EMPTY_STANDINS_PORT}`;
   const listed = z.array(z.object({ id: z.string() }));
-  const opened = z.object({ subject: z.string(), text: z.string(), from: z.string() });
+  const opened = z.object({
+    subject: z.string(),
+    text: z.string(),
+    from: z.string(),
+    html: z.nullable(z.string()),
+  });
   let id = "";
   await expect
     .poll(
@@ -73,7 +87,7 @@ test("an empty house becomes a working desk, by the keyboard alone", async ({ pa
   await page.keyboard.press("Enter");
   await expect(page.getByText(/At least 10 characters; several/)).toBeVisible();
   await fill(page, "Password you signed in with", env.EMPTY_PASSWORD);
-  await fill(page, "Your own password", "three kittiwakes");
+  await fill(page, "Your own password", OWN_PASSWORD);
   await page.keyboard.press("Enter");
 
   // Setup leads through what is needed, in order.
@@ -169,3 +183,135 @@ test("an empty house becomes a working desk, by the keyboard alone", async ({ pa
   await hers.goto(link);
   await expect(hers.getByText("This link is not good any more.")).toBeVisible();
 });
+
+const names = ["Ada", "Bea", "Cleo", "Dora", "Ella", "Fenna", "Gro", "Hedda", "Ida", "Jorun"].map(
+  (first) => `${first} Wick`,
+);
+const addressOf = (name: string) => `${name.toLowerCase().replace(" ", ".")}@example.net`;
+
+async function write(name: string): Promise<void> {
+  await deliverToUs(
+    {
+      from: `${name} <${addressOf(name)}>`,
+      to: "bench@example.com",
+      subject: `lamp of ${name}`,
+      text: "Good day. My lamp flickers. What do I do?",
+    },
+    env.EMPTY_INBOUND_SMTP_PORT,
+  );
+}
+
+async function signInAsLead(page: Page): Promise<void> {
+  await page.goto("/sign-in");
+  await page.keyboard.type("lead@example.com");
+  await page.keyboard.press("Tab");
+  await page.keyboard.type(OWN_PASSWORD);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("navigation", { name: "Lists" })).toBeVisible();
+}
+
+const answer = (page: Page) => page.getByRole("textbox", { name: "Our answer" });
+
+test("ten cases are answered in a row without the mouse", async ({ page }) => {
+  for (const name of names) await write(name);
+  await signInAsLead(page);
+  await expect(page.getByRole("link", { name: /Jorun Wick/ })).toBeVisible({ timeout: 60_000 });
+
+  // The first is found by its customer's name.
+  await expect(async () => {
+    await page.keyboard.press("/");
+    await expect(page.getByRole("searchbox", { name: "Find a case" })).toBeFocused({ timeout: 1000 });
+  }).toPass();
+  await page.keyboard.type("Dora");
+  await expect(page.getByRole("link", { name: /Ada Wick/ })).toHaveCount(0);
+  await page.keyboard.press("Enter");
+
+  const answered: string[] = [];
+  for (let count = 0; count < names.length; count += 1) {
+    await expect(page.getByRole("combobox", { name: "Find on the shelf" })).toBeFocused();
+    const to = (await page.getByRole("main").locator("dd").first().textContent()) ?? "";
+    const name = names.find((one) => to.includes(one)) ?? "";
+    expect(answered).not.toContain(name);
+    expect(name).not.toBe("");
+    await page.keyboard.press("Escape");
+    await expect(answer(page)).toBeFocused();
+    await expect(page.getByText("In the answer", { exact: true })).toBeVisible();
+    if (count === 1) await withTableAndLink(page);
+    else if (count === 2) await undoneFiveSteps(page);
+    else await page.keyboard.type(`Please turn the wick of lamp ${count} down.`);
+    await page.keyboard.press("Alt+g");
+    await expect(answer(page)).toContainText("Hello");
+    const here = page.url();
+    await page.keyboard.press("ControlOrMeta+Enter");
+    await expect(page).not.toHaveURL(here);
+    answered.push(name);
+  }
+  expect(answered[0]).toBe("Dora Wick");
+  expect([...answered].sort()).toEqual([...names].sort());
+  for (const [count, name] of answered.entries()) {
+    const { text, html } = await mailOf(addressOf(name));
+    expect(text).toMatch(new RegExp(`^Hello ${name.split(" ")[0] ?? ""},`));
+    if (count === 1) {
+      expect(html).toMatch(/<table[\s\S]*Wick[\s\S]*<\/table>/);
+      expect(html).toContain('<a href="https://example.org/wicks">https://example.org/wicks</a>');
+    } else if (count === 2) expect(text).toContain("Once more.");
+    else expect(text).toContain(`wick of lamp ${count} down`);
+  }
+});
+
+/** A table from the formatting bar, and below it an address that the mail makes a link. */
+async function withTableAndLink(page: Page): Promise<void> {
+  const bar = page.getByRole("toolbar", { name: "Formatting" });
+  await page.keyboard.press("Alt+F10");
+  await expect(bar.getByRole("button", { name: "bold" })).toBeFocused();
+  for (const [key, name] of [
+    ["End", "redo"],
+    ["ArrowLeft", "undo"],
+    ["ArrowLeft", "table"],
+  ] as const) {
+    await page.keyboard.press(key);
+    await expect(bar.getByRole("button", { name, exact: true })).toBeFocused();
+  }
+  await page.keyboard.press("Enter");
+  await expect(answer(page).getByRole("table")).toBeVisible();
+  await page.keyboard.type("Wick");
+  for (let row = 0; row < 3; row += 1) await page.keyboard.press("ArrowDown");
+  await page.keyboard.type("Look at https://example.org/wicks for more.");
+  await expect(answer(page)).toContainText("for more.");
+}
+
+/** Adds a reply, what stands around it, and words, and moves the reply there and back: five steps, all taken back from the shelf. */
+async function undoneFiveSteps(page: Page): Promise<void> {
+  await page.keyboard.type("Once more.");
+  const slips = () =>
+    answer(page)
+      .getByRole("region")
+      .evaluateAll((all) => all.map((slip) => slip.getAttribute("aria-label")));
+  const before = await slips();
+  const search = page.getByRole("combobox", { name: "Find on the shelf" });
+  await page.keyboard.press("Escape");
+  await expect(search).toBeFocused();
+  await page.keyboard.type("looking");
+  await expect(page.getByRole("option", { name: /We are looking into it/ })).toBeVisible();
+  await page.keyboard.press("Shift+Enter");
+  await expect.poll(slips).toEqual([...before, "We are looking into it"]);
+  await page.keyboard.press("Escape");
+  await expect(answer(page)).toBeFocused();
+  await page.keyboard.press("Alt+g");
+  await expect(answer(page)).toContainText("Kind regards");
+  const whole = await slips();
+  await page.keyboard.type(" Soon.");
+  await expect(answer(page)).toContainText("Soon.");
+  await page.keyboard.press("Alt+Shift+ArrowUp");
+  await expect.poll(slips).not.toEqual(whole);
+  await page.keyboard.press("Alt+Shift+ArrowDown");
+  await expect.poll(slips).toEqual(whole);
+  await page.keyboard.press("Escape");
+  await expect(search).toBeFocused();
+  for (let step = 0; step < 5; step += 1) await page.keyboard.press("ControlOrMeta+z");
+  await expect.poll(slips).toEqual(before);
+  await expect(answer(page)).toContainText("Once more.");
+  await expect(answer(page)).not.toContainText("Soon.");
+  await page.keyboard.press("Escape");
+  await expect(answer(page)).toBeFocused();
+}

@@ -89,10 +89,13 @@ export async function setFaults(
 }
 
 /** Delivers a message to the program as any mail server would, which tries again where nobody answers: a test beside may have killed it. */
-export async function deliverToUs(message: SendMailOptions): Promise<{ messageId: string }> {
+export async function deliverToUs(
+  message: SendMailOptions,
+  port = env("INBOUND_SMTP_PORT", "4325"),
+): Promise<{ messageId: string }> {
   const transport = createTransport({
     host: "127.0.0.1",
-    port: Number(env("INBOUND_SMTP_PORT", "4325")),
+    port: Number(port),
     ignoreTLS: true,
   });
   try {

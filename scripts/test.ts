@@ -212,6 +212,7 @@ async function interfaceTests(args: string[]): Promise<Count> {
           ...env,
           EMPTY_PORT: emptyEnv.PORT,
           EMPTY_STANDINS_PORT: emptyEnv.STANDINS_PORT,
+          EMPTY_INBOUND_SMTP_PORT: emptyEnv.INBOUND_SMTP_PORT,
           EMPTY_PASSWORD: /lead@example\.com with (\S+):/.exec(printed)?.[1] ?? "",
           PLAYWRIGHT_JSON_OUTPUT_NAME: report,
           E2E_OUTPUT: join(folder, "output"),

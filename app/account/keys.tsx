@@ -5,7 +5,8 @@ const listed: Shortcut[] = Object.values(shortcuts);
 
 export default function Keys() {
   return (
-    <main className="mx-5 grow bg-sheet px-8 py-6">
+    // The keys scroll it: nothing else on it is to be reached.
+    <main tabIndex={0} className="mx-5 grow bg-sheet px-8 py-6 outline-none max-sm:mx-3 max-sm:px-4">
       <title>Keys · Plain Shelf</title>
       <h1 className="text-xl font-bold">Keys</h1>
       <div className="mt-5 gap-x-12 md:columns-2 xl:columns-3">
@@ -18,7 +19,7 @@ export default function Keys() {
                 .map(({ shown, does }) => (
                   <div key={does} className="contents">
                     <dt>
-                      <Kbd keys={shown} />
+                      <Kbd keys={shown} always />
                     </dt>
                     <dd>{does}</dd>
                   </div>

@@ -45,6 +45,7 @@ interface Props {
   onSend: (then: "next" | "stay") => Promise<void>;
   /** Leaves the shelf for the words. */
   onWrite: () => void;
+  onTake: (reply: StripReply, add: boolean) => void;
   /** The words are on the page, and can be written in. */
   onReady: () => void;
   keysGoTo: Side | null;
@@ -62,6 +63,7 @@ export function OurAnswer({
   onBack,
   onSend,
   onWrite,
+  onTake,
   onReady,
   keysGoTo,
 }: Props) {
@@ -88,7 +90,10 @@ export function OurAnswer({
   return (
     <section aria-label="Our answer" data-side="answer" className="relative flex min-h-0 min-w-0 flex-col">
       <SideTag side="answer" keysGoTo={keysGoTo} onGo={onWrite} />
-      <div ref={page} className="relative mt-5 min-h-0 grow px-6 pt-1 md:overflow-y-auto lg:px-8">
+      <div
+        ref={page}
+        className="relative grow max-md:mt-2 md:mt-5 px-4 pt-1 md:min-h-0 md:overflow-y-auto md:px-6 lg:px-8"
+      >
         <div className="grid lg:grid-cols-[minmax(0,1fr)_12.5rem] lg:gap-9">
           <div className="min-w-0">
             <dl className="grid grid-cols-[4rem_1fr] gap-y-1.5 border-b border-line pb-2.5">
@@ -99,10 +104,19 @@ export function OurAnswer({
             {otherwise && <Otherwise recent={otherwise} />}
             {preview && (
               <div aria-label={`How “${looked?.title}” reads for this case`} role="region" className="pt-2">
-                <p className="mb-2 flex items-baseline gap-4 text-sm text-soft">
+                <p className="mb-2 flex flex-wrap items-baseline gap-x-4 text-sm text-soft">
                   <span className="mr-auto">
                     {looked?.shelf.name}: {looked?.title.toLowerCase()}, {comesAs(preview.way)}
                   </span>
+                  {looked && (
+                    <button
+                      type="button"
+                      className="whitespace-nowrap underline underline-offset-2"
+                      onClick={() => onTake(looked, false)}
+                    >
+                      take it
+                    </button>
+                  )}
                   <button
                     type="button"
                     className="whitespace-nowrap underline underline-offset-2"
@@ -147,7 +161,7 @@ export function OurAnswer({
           />
         </div>
       </div>
-      <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-3 lg:px-8">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2 px-4 py-3 md:px-6 lg:px-8">
         <Button
           keys="Ctrl Enter"
           ready={isReady}

@@ -86,9 +86,17 @@ export function Spread({
       [toast, open.label],
     ),
   );
+  /** Whether the words of the answer are on the page already, or waited for. */
+  const page = useRef<"coming" | "awaited" | "drawn">("coming");
   const toAnswer = useCallback(() => {
     showAnswer();
-    if (!editor || focusOpenBlank(editor)) return;
+    if (!editor || page.current !== "drawn") {
+      // It is gone to as soon as its words are drawn; what is typed until then is not for the shelf.
+      page.current = "awaited";
+      search.current?.blur();
+      return;
+    }
+    if (focusOpenBlank(editor)) return;
     const { state, view } = editor;
     view.dispatch(state.tr.setSelection(endOfAnswer(state.doc)).scrollIntoView());
     view.focus();
@@ -96,7 +104,9 @@ export function Spread({
   // Where work goes on: in the answer that was begun, unless somebody is elsewhere on the page already.
   const began = open.draft !== null || hasStayed;
   const onReady = useCallback(() => {
-    if (began && document.activeElement === document.body) toAnswer();
+    const isWanted = began || page.current === "awaited";
+    page.current = "drawn";
+    if (isWanted && document.activeElement === document.body) toAnswer();
   }, [began, toAnswer]);
   const { side, listen } = useSide();
 
@@ -144,9 +154,12 @@ export function Spread({
   );
 
   return (
-    <main {...listen} className="grid min-h-0 grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto_auto]">
+    <main
+      {...listen}
+      className="grow grid-cols-1 grid-rows-[minmax(0,1fr)_auto_auto] max-md:flex max-md:shrink-0 max-md:flex-col md:grid md:min-h-0"
+    >
       <PlaceTools around={around} />
-      <div className="grid min-h-0 grid-cols-1 overflow-y-auto border-b border-line bg-sheet md:grid-cols-[minmax(20rem,35%)_minmax(0,1fr)] md:overflow-visible">
+      <div className="grid grid-cols-[minmax(0,1fr)] border-b border-line bg-sheet max-md:grow md:min-h-0 md:grid-cols-[minmax(20rem,35%)_minmax(0,1fr)]">
         <TheirSide open={open} />
         <OurAnswer
           open={open}
@@ -159,6 +172,7 @@ export function Spread({
           onBack={onBack}
           onSend={send}
           onWrite={toAnswer}
+          onTake={onTake}
           onReady={onReady}
           keysGoTo={side}
         />
@@ -189,12 +203,12 @@ function PlaceTools({ around }: { around: Around }) {
   if (!place || around.position === null) return null;
   const step = (to: number | null, keys: string, label: string) =>
     to === null ? (
-      <span className="opacity-40">
+      <span className="opacity-40 max-sm:hidden">
         <Kbd keys={keys} />
       </span>
     ) : (
       <Link to={`/cases/${to}`}>
-        <span className="sr-only">{label}, </span>
+        <span className="sm:sr-only max-sm:quiet-link">{label}</span>
         <Kbd keys={keys} />
       </Link>
     );

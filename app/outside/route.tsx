@@ -41,7 +41,7 @@ export default function Outside({ loaderData, actionData }: Route.ComponentProps
   const { people, text, faults, most, hasBookings } = loaderData;
   const submit = useSubmit();
   return (
-    <div className="grid grow gap-5 px-5 md:grid-cols-[19rem_1fr]">
+    <div className="grid grow grid-cols-[minmax(0,1fr)] gap-5 px-5 max-sm:px-3 md:grid-cols-[19rem_minmax(0,1fr)]">
       <title>Outside · Plain Shelf</title>
       <aside className="flex flex-col bg-sheet pt-5">
         <h1 className="px-5 text-lg font-bold">Outside</h1>
@@ -61,7 +61,7 @@ export default function Outside({ loaderData, actionData }: Route.ComponentProps
             className="lined-field w-full"
           />
         </Form>
-        <ul className="max-h-[45dvh] overflow-y-auto">
+        <ul className="max-h-[30dvh] overflow-y-auto md:max-h-[45dvh]">
           {people.map((person) => (
             <li key={person.address} className="border-t border-line">
               <NavLink

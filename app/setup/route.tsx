@@ -26,8 +26,8 @@ const rank = { agent: 0, curator: 1, lead: 2 };
 export default function Setup({ loaderData }: Route.ComponentProps) {
   const { role } = loaderData;
   return (
-    <div className="grid min-h-0 grow gap-5 px-5 pb-5 md:grid-cols-[13rem_minmax(0,1fr)]">
-      <nav aria-label="Setup" className="flex flex-col gap-1 py-4">
+    <div className="grid grow grid-cols-[minmax(0,1fr)] gap-x-5 gap-y-2 px-5 pb-5 max-md:grid-rows-[auto_1fr] max-sm:px-3 md:min-h-0 md:grid-cols-[13rem_minmax(0,1fr)]">
+      <nav aria-label="Setup" className="flex gap-x-5 gap-y-1 overflow-x-auto py-2 md:flex-col md:py-4">
         {pages
           .filter((page) => rank[role] >= rank[page.from])
           .map((page) => (
@@ -35,14 +35,14 @@ export default function Setup({ loaderData }: Route.ComponentProps) {
               key={page.to}
               to={page.to}
               className={({ isActive }) =>
-                `border-l-[3px] py-1 pl-2.5 ${isActive ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`
+                `border-b-[3px] py-1 whitespace-nowrap md:border-b-0 md:border-l-[3px] md:pl-2.5 ${isActive ? "border-ink font-bold" : "border-transparent text-soft hover:text-ink"}`
               }
             >
               {page.label}
             </NavLink>
           ))}
       </nav>
-      <main className="min-w-0 bg-sheet px-8 pt-5 pb-10">
+      <main className="min-w-0 overflow-x-auto bg-sheet px-4 pt-5 pb-10 sm:px-8">
         <Outlet />
       </main>
     </div>

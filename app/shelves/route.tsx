@@ -60,7 +60,7 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
 
   const shelf = shelves.find((one) => one.key === filter.shelf);
   return (
-    <div className="grid min-h-0 grow gap-5 px-5 pb-5 md:grid-cols-[14.5rem_minmax(0,1fr)] md:grid-rows-[minmax(0,1fr)]">
+    <div className="grid grow grid-cols-[minmax(0,1fr)] gap-x-5 px-5 pb-5 max-md:shrink-0 max-sm:px-3 md:min-h-0 md:grid-cols-[14.5rem_minmax(0,1fr)] md:grid-rows-[minmax(0,1fr)]">
       <title>Shelves · Plain Shelf</title>
       <Side
         shelves={shelves}

@@ -34,7 +34,7 @@ export function Side({
 }: Props) {
   const [params] = useSearchParams();
   return (
-    <aside aria-label="Shelves" className="flex flex-col gap-6 overflow-y-auto py-4 text-sm">
+    <aside aria-label="Shelves" className="flex flex-col gap-6 overflow-y-auto py-4 text-sm max-md:order-2">
       <WithinReach reach={reach} />
       {recentlyUsed.length > 0 && (
         <section>

@@ -157,12 +157,12 @@ export function ReplyTable({ found, filter, address, pageSize, columns, selectio
           </button>
         </p>
       )}
-      <table aria-rowcount={total + 1} className="w-full min-w-max table-fixed border-collapse text-left">
+      <table aria-rowcount={total + 1} className="w-full table-fixed sm:min-w-max border-collapse text-left">
         <colgroup>
           <col style={{ width: "3.75rem" }} />
-          <col style={{ minWidth: "18rem" }} />
+          <col className="sm:min-w-72" />
           {columns.map((column) => (
-            <col key={column} style={{ width: WIDTHS[column] }} />
+            <col key={column} className="max-sm:w-0!" style={{ width: WIDTHS[column] }} />
           ))}
         </colgroup>
         <thead className="sticky top-0 z-10 bg-sheet text-sm shadow-[0_1px_0_var(--ink)]">
@@ -228,7 +228,7 @@ export function ReplyTable({ found, filter, address, pageSize, columns, selectio
                 {row.getVisibleCells().map((cell) => (
                   <td
                     key={cell.id}
-                    className={cell.column.id === "title" ? "py-2 pr-5" : "py-2 pr-5 text-sm"}
+                    className={cell.column.id === "title" ? "py-2 pr-5" : "py-2 pr-5 text-sm max-sm:hidden"}
                   >
                     {cell.column.id === "title" ? (
                       <Title row={reply} onPin={() => void pin(reply)} />
@@ -327,7 +327,7 @@ function Heading({
     <th
       scope="col"
       aria-sort={active ? (filter.down ? "descending" : "ascending") : undefined}
-      className={`py-1.5 pr-5 whitespace-nowrap ${active ? "font-bold" : "font-normal text-soft"}`}
+      className={`py-1.5 pr-5 whitespace-nowrap ${column === "title" ? "" : "max-sm:hidden"} ${active ? "font-bold" : "font-normal text-soft"}`}
     >
       {sorts ? (
         <Link to={withParams(params, next)} className="flex items-center gap-1 hover:text-ink">

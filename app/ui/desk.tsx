@@ -55,9 +55,12 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                   To the list
                 </a>
               )}
-              <header className="flex flex-wrap items-center gap-x-7 gap-y-1 px-5">
+              <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-5 sm:gap-x-7">
                 <span className="border-b-4 border-accent pt-2 leading-5 font-bold">Plain Shelf</span>
-                <nav aria-label="Places" className="flex gap-6">
+                <nav
+                  aria-label="Places"
+                  className="flex gap-4 overflow-x-auto max-sm:order-2 max-sm:w-full sm:gap-6"
+                >
                   <NavLink to="/waiting" className={tab}>
                     Waiting {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
                   </NavLink>
@@ -74,10 +77,14 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                     Keys
                   </NavLink>
                 </nav>
-                <div id="place-tools" className="ml-auto flex items-center gap-2 text-sm text-soft" />
+                <div
+                  id="place-tools"
+                  className="ml-auto flex items-center gap-2 text-sm text-soft max-sm:order-3 max-sm:w-full max-sm:justify-end empty:hidden"
+                />
                 <Hint words="Your details, password and sessions">
-                  <Link to="/account" className="text-sm hover:underline">
-                    {viewer.name}, {viewer.teamName}
+                  <Link to="/account" className="text-sm hover:underline max-sm:ml-auto">
+                    {viewer.name}
+                    <span className="max-sm:hidden">, {viewer.teamName}</span>
                   </Link>
                 </Hint>
                 <Form method="post" action="/sign-out">

@@ -193,7 +193,7 @@ function Row({
       to={`/cases/${row.number}`}
       onFocus={() => onSelect(row.number)}
       onMouseEnter={() => onSelect(row.number)}
-      className="grid grid-cols-[4.6rem_1fr] sm:grid-cols-[6.5rem_1fr_auto] items-baseline gap-x-3 gap-y-2 px-3.5 py-2 focus-visible:outline-offset-[-2px]"
+      className="grid grid-cols-[5.3rem_1fr] sm:grid-cols-[6.5rem_1fr_auto] items-baseline gap-x-3 gap-y-2 px-2.5 py-2 sm:px-3.5 focus-visible:outline-offset-[-2px]"
     >
       <span className="truncate text-sm tabular-nums">{when}</span>
       <span className="truncate">

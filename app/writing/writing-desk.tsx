@@ -127,8 +127,12 @@ export function WritingDesk({ open }: { open: OpenReply }) {
     Files: content.files.length,
   };
   return (
-    <main className="grid min-h-0 grow grid-cols-1 gap-5 px-5 pb-5 lg:grid-cols-[minmax(0,1fr)_25rem]">
-      <section data-with-bar aria-label="The reply" className="flex min-h-0 min-w-0 flex-col bg-sheet">
+    <main className="grid grow grid-cols-[minmax(0,1fr)] gap-5 px-5 pb-5 max-lg:shrink-0 max-sm:px-3 lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_25rem]">
+      <section
+        data-with-bar
+        aria-label="The reply"
+        className="flex min-w-0 flex-col bg-sheet max-lg:min-h-[60dvh] lg:min-h-0"
+      >
         <ReplyHead open={open} reply={reply} filing={filed} />
         {/* The head answers first, then the page, then what stands beside it: each wakes in a turn of its own. */}
         <Suspense>
@@ -151,7 +155,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
         </Suspense>
         <Findings findings={findings} onGo={go} />
       </section>
-      <aside aria-label="Beside it" className="flex min-h-0 flex-col bg-sheet">
+      <aside aria-label="Beside it" className="flex flex-col bg-sheet max-lg:min-h-[60dvh] lg:min-h-0">
         <Suspense>
           <Tabs value={panel} onChange={(next) => setPanel(panels.find((name) => name === next) ?? panel)}>
             <TabList

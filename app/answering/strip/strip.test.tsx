@@ -112,7 +112,7 @@ describe("the shelf", () => {
   test("Escape empties the field, then leaves for the words", async () => {
     const hand = show(<Shelf />);
     await hand.keyboard("deck");
-    expect(screen.getByRole("status")).toHaveTextContent("3 found, nearest first.");
+    expect(screen.getByRole("status")).toHaveTextContent("3 replies found, the nearest first.");
     await hand.keyboard("{Escape}");
     expect(field()).toHaveValue("");
     expect(onLeave).not.toHaveBeenCalled();

@@ -1,6 +1,8 @@
-import { memo, useCallback, useEffect, useId, useRef, type RefObject } from "react";
+import { ChevronDown, ChevronUp } from "lucide-react";
+import { memo, useCallback, useEffect, useId, useRef, useState, type RefObject } from "react";
 import type { StripReply } from "#server/strip/strip";
 import { fitWords } from "#core/ranking/fit-words";
+import { counted } from "#core/text/counted";
 import { Kbd } from "../../ui/kbd";
 import { useShortcut } from "../../ui/use-shortcut";
 import { SideTag, type Side } from "../side";
@@ -37,7 +39,10 @@ export const Strip = memo(function Strip({
   const id = useId();
   const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
   const { nothingFits, unranked, askForMore } = strip;
+  const place = useRef<HTMLElement>(null);
   const board = useRef<HTMLDivElement>(null);
+  /** On a narrow page it is a drawer, closed at first. */
+  const [isOpen, setOpen] = useState(false);
 
   useEffect(() => {
     if (!began) search.current?.focus({ preventScroll: true });
@@ -54,12 +59,19 @@ export const Strip = memo(function Strip({
   );
   const look = useCallback(
     (at: number) => {
-      search.current?.focus();
+      // A finger needs no field: its keys would cover the page.
+      if (!isOpen) search.current?.focus();
       go(at);
     },
-    [search, go],
+    [search, go, isOpen],
   );
-  const takeIt = useCallback((reply: StripReply) => onTake(reply, false), [onTake]);
+  const takeIt = useCallback(
+    (reply: StripReply) => {
+      onTake(reply, false);
+      setOpen(false);
+    },
+    [onTake],
+  );
 
   const inField = useRef<HTMLDivElement>(null);
   const keys = { within: inField };
@@ -76,10 +88,37 @@ export const Strip = memo(function Strip({
   useShortcut("leaveShelf", () => (query === "" ? onLeave() : setQuery("")), keys);
 
   return (
-    <section aria-label="Shelf" data-side="shelf" className="shelf relative bg-desk px-5 pt-6">
-      <SideTag side="shelf" keysGoTo={keysGoTo} onGo={onSide} />
-      <div className="flex gap-5">
-        <div ref={inField} className="w-48 shrink-0 text-sm text-soft">
+    <section
+      ref={place}
+      aria-label="Shelf"
+      data-side="shelf"
+      className="shelf relative bg-desk px-5 max-md:sticky max-md:bottom-0 max-md:z-30 max-md:border-t max-md:border-line md:pt-6"
+    >
+      <div className="max-md:hidden">
+        <SideTag side="shelf" keysGoTo={keysGoTo} onGo={onSide} />
+      </div>
+      <button
+        type="button"
+        aria-expanded={isOpen}
+        aria-controls={`${id}-drawer`}
+        className="flex w-full items-baseline justify-between py-2.5 text-left font-semibold md:hidden"
+        onClick={() => setOpen((open) => !open)}
+      >
+        <span>
+          Shelf{" "}
+          <span className="font-normal text-soft">
+            {chosen && !taken.has(chosen.key)
+              ? chosen.title.toLowerCase()
+              : counted(total, "reply", "replies")}
+          </span>
+        </span>
+        {isOpen ? <ChevronDown size={18} aria-hidden="true" /> : <ChevronUp size={18} aria-hidden="true" />}
+      </button>
+      <div
+        id={`${id}-drawer`}
+        className={`gap-5 md:flex ${isOpen ? "flex flex-col gap-2 pb-3" : "max-md:hidden"}`}
+      >
+        <div ref={inField} className="shrink-0 text-sm text-soft md:w-48">
           <input
             ref={search}
             role="combobox"
@@ -95,8 +134,8 @@ export const Strip = memo(function Strip({
               onLook(true);
             }}
             onFocus={() => onLook(true)}
-            onBlur={(event) => {
-              if (event.relatedTarget !== null) onLook(false);
+            onBlur={({ relatedTarget }) => {
+              if (relatedTarget !== null && !place.current?.contains(relatedTarget)) onLook(false);
             }}
             autoComplete="off"
             spellCheck={false}
@@ -104,14 +143,18 @@ export const Strip = memo(function Strip({
           <p className="mt-2" role="status">
             {problem ??
               (query
-                ? `${replies.length} found${searching ? "…" : ""}, nearest first.`
+                ? searching
+                  ? "Looking…"
+                  : `${counted(replies.length, "reply", "replies")} found${replies.length > 1 ? ", the nearest first" : ""}.`
                 : nothingFits
-                  ? `Nothing on the shelf seems to fit. Write it yourself, or look at the nearest of ${total}.`
+                  ? total === 0
+                    ? "Your shelves hold no reply yet. Write it yourself."
+                    : "Nothing on the shelf seems to fit. Write it yourself, or look at what comes nearest."
                   : unranked
-                    ? `${total} replies, by use: what fits cannot be told just now.`
-                    : `${total} replies, what fits the message best first.`)}
+                    ? `${counted(total, "reply", "replies")}, by use: what fits cannot be told just now.`
+                    : `${counted(total, "reply", "replies")}, what fits the message best first.`)}
           </p>
-          <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1">
+          <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1 max-md:hidden">
             <Kbd keys="← →" /> look <Kbd keys="Enter" /> take <Kbd keys="Shift Enter" /> add
           </p>
         </div>
