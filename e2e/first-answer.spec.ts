@@ -131,7 +131,7 @@ test("a draft is there again after the browser goes, word for word", async ({ pa
   await answer.getByText("thank you for writing.").click();
   await page.keyboard.press("End");
   await page.keyboard.type(" Poor twins!");
-  await expect(page.getByText("kept", { exact: true })).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   const url = page.url();
   await page.close();
   const again = await context.newPage();

@@ -222,8 +222,8 @@ test("ten cases are answered in a row without the mouse", async ({ page }) => {
     await page.keyboard.press("/");
     await expect(page.getByRole("searchbox", { name: "Find a case" })).toBeFocused({ timeout: 1000 });
   }).toPass();
-  await page.keyboard.type("Dora");
-  await expect(page.getByRole("link", { name: /Ada Wick/ })).toHaveCount(0);
+  await page.keyboard.type("Ada");
+  await expect(page.getByRole("link", { name: /Dora Wick/ })).toHaveCount(0);
   await page.keyboard.press("Enter");
 
   const answered: string[] = [];
@@ -246,7 +246,7 @@ test("ten cases are answered in a row without the mouse", async ({ page }) => {
     await expect(page).not.toHaveURL(here);
     answered.push(name);
   }
-  expect(answered[0]).toBe("Dora Wick");
+  expect(answered[0]).toBe("Ada Wick");
   expect([...answered].sort()).toEqual([...names].sort());
   for (const [count, name] of answered.entries()) {
     const { text, html } = await mailOf(addressOf(name));

@@ -109,7 +109,7 @@ test("what is typed when the session has ended is told of, and is there again af
   await showCase(page, "Paul Late");
   await page.keyboard.press("Escape");
   await page.keyboard.type("It is");
-  await expect(page.getByText("kept", { exact: true })).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   await context.clearCookies();
   await page.keyboard.type(" late by an hour.");
   await expect(
@@ -183,7 +183,7 @@ test("words that a document cannot hold are cleaned when they are pasted, and st
     );
   }, html);
   for (const words of ["One empty", "Two long", "Three deep"]) await expect(answer).toContainText(words);
-  await expect(page.getByText("kept", { exact: true })).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
 });
 
 test("signing out leaves nothing to go back to, and ends what was open", async ({ page, context }) => {

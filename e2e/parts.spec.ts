@@ -94,7 +94,7 @@ test("the slips of an answer are put into another order by a finger, and by the 
   await expect.poll(slips).toEqual([first, second, third]);
   for (const name of [first, second, third]) {
     const dropped = answer.getByRole("region", { name, exact: true });
-    await dropped.getByRole("button", { name: "drop" }).click();
+    await dropped.getByRole("button", { name: "remove" }).click();
   }
   await expect.poll(slips).toEqual(["Your own words"]);
   await page.context().close();

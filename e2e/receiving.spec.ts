@@ -81,7 +81,7 @@ test("mail from a plain client becomes a case, is answered, and the answer threa
   const answer = page.getByRole("textbox", { name: "Our answer" });
   await answer.click();
   await page.keyboard.type("Guten Tag Herr Müller, ja, neben der Treppe.");
-  await expect(page.getByText("kept", { exact: true })).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   await page.keyboard.press("Control+Shift+Enter");
   const mail = await nextMail(from);
   expect(header(mail, "in-reply-to")).toBe(id);
@@ -142,7 +142,7 @@ test("a customer writes in from outside, is answered, and a refusal shows with t
     );
     await page.keyboard.press("Escape");
     await page.keyboard.type("Only the riders do.");
-    await expect(page.getByText("kept", { exact: true })).toBeVisible();
+    await expect(page.getByText("saved", { exact: true })).toBeVisible();
     await page.keyboard.press("Control+Shift+Enter");
     await expect(page.getByText(/Refused: .*550.*No such mailbox/)).toBeVisible({ timeout: 30_000 });
   } finally {

@@ -68,7 +68,7 @@ for (const [colorScheme, customer] of [
     await page.keyboard.press("Enter");
     await expect(page.getByRole("textbox", { name: "Our answer" })).toContainText("is put off because of");
     expect(await violations(page)).toEqual([]);
-    await page.getByRole("button", { name: "drop" }).nth(1).click();
+    await page.getByRole("button", { name: "remove" }).nth(1).click();
     expect(errors).toEqual([]);
     await page.context().close();
   });

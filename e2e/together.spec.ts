@@ -20,7 +20,7 @@ test("two agents on one case see each other at once, and only one answer goes ou
       "true",
     );
     await page.keyboard.press("Enter");
-    await expect(page.getByText("kept", { exact: true })).toBeVisible();
+    await expect(page.getByText("saved", { exact: true })).toBeVisible();
   }
   // Both press send before either page can have heard of the other.
   await Promise.all([one.keyboard.press("Control+Shift+Enter"), two.keyboard.press("Control+Shift+Enter")]);
@@ -44,7 +44,7 @@ test("a process killed between queuing and delivery loses nothing, and is starte
   await page.getByRole("combobox", { name: "Find on the shelf" }).fill("charging");
   await expect(page.getByRole("option", { name: /Electric cars/ })).toHaveAttribute("aria-selected", "true");
   await page.keyboard.press("Enter");
-  await expect(page.getByText("kept", { exact: true })).toBeVisible();
+  await expect(page.getByText("saved", { exact: true })).toBeVisible();
   await page.keyboard.press("Control+Shift+Enter");
   await expect(said(page, /On its way to freya/)).toBeVisible();
   const to =

@@ -104,7 +104,7 @@ test("a curator writes a reply with blanks, passages, a picture and a file; an a
   await words(maren).getByText("At Pellick please call").click();
   await toEnd(maren);
   await maren.keyboard.press("Enter");
-  await maren.getByRole("button", { name: "free it" }).click();
+  await maren.getByRole("button", { name: "remove the condition" }).click();
   await maren.getByRole("button", { name: "table", exact: true }).click();
   const cells = ["Harbour", "Lift back", "Phone", "Osmer Quay", "Friday", "0101", "Tarn Head", "Monday"];
   for (const cell of cells) {
@@ -214,7 +214,7 @@ test("an agent's proposal is compared word by word, published and taken by colle
   await bram.keyboard.press("Enter");
   const ours = bram.getByRole("textbox", { name: "Our answer" });
   await expect(ours).toContainText("Dogs are welcome");
-  await expect(bram.getByText("kept", { exact: true })).toBeVisible();
+  await expect(bram.getByText("saved", { exact: true })).toBeVisible();
 
   await bram.goto("/replies/dogs");
   await words(bram).click();

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { Kbd } from "../ui/kbd";
 import { places, shortcuts, type Shortcut } from "../ui/shortcuts";
 
@@ -5,10 +6,14 @@ const listed: Shortcut[] = Object.values(shortcuts);
 
 export default function Keys() {
   return (
-    // The keys scroll it: nothing else on it is to be reached.
-    <main tabIndex={0} className="mx-5 grow bg-sheet px-8 py-6 outline-none max-sm:mx-3 max-sm:px-4">
+    <main className="mx-5 grow bg-sheet px-8 py-6 max-sm:mx-3 max-sm:px-4">
       <title>Keys · Plain Shelf</title>
-      <h1 className="text-xl font-bold">Keys</h1>
+      <p className="text-sm">
+        <Link to="/waiting" className="quiet-link">
+          To the list
+        </Link>
+      </p>
+      <h1 className="mt-2 text-xl font-bold">Keys</h1>
       <div className="mt-5 gap-x-12 md:columns-2 xl:columns-3">
         {places.map((place) => (
           <section key={place} className="mb-6 break-inside-avoid">

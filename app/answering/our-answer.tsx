@@ -231,4 +231,4 @@ function Otherwise({ recent }: { recent: NonNullable<OpenCase["recentAnswer"]> }
   );
 }
 
-const SAVE_WORDS = { nothing: "", saving: "saving", saved: "kept", unsaved: "not kept yet" };
+const SAVE_WORDS = { nothing: "", saving: "saving", saved: "saved", unsaved: "not saved yet" };

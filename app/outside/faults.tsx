@@ -61,7 +61,7 @@ export function FaultSwitches({
         )}
         {problem && <p className="col-span-2 text-stop">{problem}</p>}
         <Button type="submit" look="quiet" className="justify-self-start">
-          Make it so
+          Switch
         </Button>
       </Form>
     </Disclosure>

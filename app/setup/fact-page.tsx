@@ -138,7 +138,7 @@ export function FactPage({ fact, values, uses, mayDescribe }: Props) {
             </label>
           )}
           <div>
-            <h2 className="font-bold">What it was</h2>
+            <h2 className="font-bold">Its values</h2>
             <ol className="mt-1 text-sm">
               {values.map((one) => (
                 <li key={one.id} className="border-b border-line py-1.5">

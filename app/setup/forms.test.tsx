@@ -48,15 +48,15 @@ describe("a signature", () => {
     const { hand, asked } = showAtDesk(own("{$agent.name}"));
     await words();
     expect(screen.getByRole("group", { name: "Your signature, as it reads" })).toHaveTextContent("Bram Osei");
-    expect(button("Keep it")).toBeDisabled();
+    expect(button("Save")).toBeDisabled();
     await write("Crossings");
-    expect(screen.getByText("not kept yet; empty means none")).toBeVisible();
-    await hand.click(button("Keep it"));
+    expect(screen.getByText("not saved yet; empty means none")).toBeVisible();
+    await hand.click(button("Save"));
     await waitFor(() => expect(asked).toHaveLength(1));
     expect(asked[0]).toMatchObject({ to: "/setup/keep-signature", body: { team: null } });
     expect(JSON.stringify(asked[0]?.body)).toContain("Crossings");
     expect(await screen.findByText("Saved.")).toBeVisible();
-    expect(button("Keep it")).toBeDisabled();
+    expect(button("Save")).toBeDisabled();
   });
 
   test("that the server refuses stays as it was typed, with the reason", async () => {
@@ -64,10 +64,10 @@ describe("a signature", () => {
       "/setup/keep-signature": () => ({ problem: "There is no such team", status: 404 }),
     });
     await write("Crossings");
-    await hand.click(button("Keep it"));
+    await hand.click(button("Save"));
     expect(await screen.findByRole("alert")).toHaveTextContent("There is no such team");
     expect(await words()).toHaveTextContent("Crossings");
-    expect(button("Keep it")).toBeEnabled();
+    expect(button("Save")).toBeEnabled();
   });
 });
 
@@ -90,7 +90,7 @@ describe("a stationery", () => {
     const words = await screen.findByRole("textbox", { name: "What the logo shows" });
     await hand.clear(words);
     await hand.type(words, "A ship at the quay");
-    await hand.click(button("Keep it"));
+    await hand.click(button("Save"));
     await waitFor(() => expect(asked).toHaveLength(1));
     expect(asked[0]).toMatchObject({
       to: "/setup/keep-stationery",
@@ -105,7 +105,7 @@ describe("a stationery", () => {
     expect(screen.getByText(/all is well again/)).toBeVisible();
     await hand.click(button("no logo"));
     expect(screen.getByLabelText("a logo")).toBeInTheDocument();
-    await hand.click(button("Keep it"));
+    await hand.click(button("Save"));
     await waitFor(() => expect(asked.at(-1)).toMatchObject({ body: { logo: null } }));
   });
 
@@ -115,7 +115,7 @@ describe("a stationery", () => {
     await hand.clear(words);
     await hand.click(words);
     await hand.paste("x".repeat(301));
-    await hand.click(button("Keep it"));
+    await hand.click(button("Save"));
     expect(await screen.findByRole("alert")).toHaveTextContent("At most 300 characters");
     expect(words).toHaveFocus();
     expect(asked).toEqual([]);

@@ -159,7 +159,7 @@ export function PaperForm({
       {ownWords("Footer", "footer")}
       <FormProblem words={uploadProblem ?? errors.logo?.message ?? errors.root?.message} />
       <Button type="submit" disabled={isSubmitting}>
-        Keep it
+        Save
       </Button>
       <section aria-label="A letter on it">
         <p className="mb-2 flex gap-5">

@@ -40,9 +40,9 @@ export function SignatureForm({
       <FormProblem words={errors.document?.message ?? errors.root?.message} />
       <span className="flex items-center gap-4">
         <Button type="submit" disabled={!isDirty || isSubmitting}>
-          Keep it
+          Save
         </Button>
-        {isDirty && <span className="text-sm text-look">not kept yet; empty means none</span>}
+        {isDirty && <span className="text-sm text-look">not saved yet; empty means none</span>}
       </span>
     </form>
   );

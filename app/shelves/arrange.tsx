@@ -202,21 +202,21 @@ function ShelfForm({
       </fieldset>
       <span className="flex items-baseline gap-5 self-end">
         <Button type="submit" disabled={isSubmitting}>
-          {shelf ? "Keep" : "Put it up"}
+          {shelf ? "Save" : "Add the shelf"}
         </Button>
         {onRemove && shelf && (
           <Confirm
-            title={`Take “${shelf.name}” away?`}
+            title={`Remove “${shelf.name}”?`}
             words={
               shelf.replies === 0
                 ? "It is empty; nothing else goes with it."
                 : "It holds replies: they must be moved first."
             }
-            yes="Take it away"
+            yes="Remove it"
             onYes={onRemove}
           >
             <button type="button" className="quiet-link">
-              take it away
+              remove it
             </button>
           </Confirm>
         )}

@@ -79,7 +79,7 @@ describe("the filters of the shelves", () => {
     expect(address()).toBe("/shelves?state=retired");
     await choose(hand, screen.getByRole("combobox", { name: "State" }), "not retired");
     expect(address()).toBe("/shelves");
-    expect(screen.queryByRole("link", { name: "take all off" })).not.toBeInTheDocument();
+    expect(screen.queryByRole("link", { name: "clear all" })).not.toBeInTheDocument();
   });
 
   test("those that are wanted more seldom stand behind “more”", async () => {
@@ -89,7 +89,7 @@ describe("the filters of the shelves", () => {
     await choose(hand, more.getByRole("combobox", { name: "Owner" }), "Bram Osei");
     expect(address()).toBe("/shelves?shelf=desk&part=answer&owner=4");
     await hand.keyboard("{Escape}");
-    await hand.click(screen.getByRole("link", { name: "take all off" }));
+    await hand.click(screen.getByRole("link", { name: "clear all" }));
     expect(address()).toBe("/shelves?shelf=desk");
   });
 });

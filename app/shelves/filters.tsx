@@ -208,7 +208,7 @@ export function Filters({ filter, known, owners, columns, first }: Props) {
             to={filter.shelf ? `/shelves?shelf=${encodeURIComponent(filter.shelf)}` : "/shelves"}
             className="quiet-link"
           >
-            take all off
+            clear all
           </Link>
         </p>
       )}

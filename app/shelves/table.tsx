@@ -275,11 +275,13 @@ function Title({ row, onPin }: { row: ReplyRow; onPin: () => void }) {
         <Link to={`/replies/${row.key}`} tabIndex={-1} className="font-semibold hover:underline">
           {row.titleFound ? <Found pieces={row.titleFound} /> : row.title}
         </Link>
-        <Hint words={row.pinned ? "Within reach; take it out" : "Keep it within reach"}>
+        <Hint words={row.pinned ? "Within reach; remove it from there" : "Keep it within reach"}>
           <button
             type="button"
             aria-pressed={row.pinned}
-            aria-label={row.pinned ? `Take ${row.title} out of reach` : `Keep ${row.title} within reach`}
+            aria-label={
+              row.pinned ? `Remove ${row.title} from within reach` : `Keep ${row.title} within reach`
+            }
             className={`-my-1 shrink-0 self-center p-1 ${row.pinned ? "text-accent" : "text-soft opacity-0 group-hover:opacity-100 group-focus-within:opacity-100 focus:opacity-100"}`}
             onClick={onPin}
           >
@@ -291,8 +293,8 @@ function Title({ row, onPin }: { row: ReplyRow; onPin: () => void }) {
           className="-my-1 self-center opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 focus:opacity-100 data-[state=open]:opacity-100"
           actions={[
             { words: "Look through its versions", to: `/replies/${row.key}/history` },
-            { words: "Begin another from it", to: `/replies/new?from=${encodeURIComponent(row.key)}` },
-            { words: row.pinned ? "Take it out of reach" : "Keep it within reach", run: onPin },
+            { words: "Copy it", to: `/replies/new?from=${encodeURIComponent(row.key)}` },
+            { words: row.pinned ? "Remove it from within reach" : "Keep it within reach", run: onPin },
           ]}
         />
       </span>

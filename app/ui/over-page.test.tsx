@@ -15,7 +15,7 @@ describe("a question before something is done", () => {
   function begin() {
     const done = jest.fn();
     const hand = show(
-      <Confirm title="Take it away?" words="Its replies move." yes="Take it away" onYes={done}>
+      <Confirm title="Remove it?" words="Its replies move." yes="Remove it" onYes={done}>
         <button type="button">away</button>
       </Confirm>,
     );
@@ -26,7 +26,7 @@ describe("a question before something is done", () => {
     const { done, hand, opener } = begin();
     await hand.tab();
     await hand.keyboard("{Enter}");
-    expect(screen.getByRole("alertdialog", { name: "Take it away?" })).toHaveAccessibleDescription(
+    expect(screen.getByRole("alertdialog", { name: "Remove it?" })).toHaveAccessibleDescription(
       "Its replies move.",
     );
     expect(screen.getByRole("button", { name: "Cancel" })).toHaveFocus();
@@ -40,7 +40,7 @@ describe("a question before something is done", () => {
   test("is answered once", async () => {
     const { done, hand, opener } = begin();
     await hand.click(opener);
-    await hand.click(screen.getByRole("button", { name: "Take it away" }));
+    await hand.click(screen.getByRole("button", { name: "Remove it" }));
     expect(done).toHaveBeenCalledTimes(1);
     expect(screen.queryByRole("alertdialog")).toBeNull();
   });

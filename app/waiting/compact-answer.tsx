@@ -118,7 +118,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
             lastMessage: open.lastMessage,
             seen: open.seen,
           })
-        : { problem: "The answer could not be kept, so it was not sent. Open the case." };
+        : { problem: "The answer could not be saved, so it was not sent. Open the case." };
       if ("problem" in sent) {
         toast({ words: sent.problem, tone: "stop" });
         return;

@@ -208,7 +208,7 @@ export function ReplyPage(props: Props) {
                 checked={content.useTemplateSubject}
                 onChange={(useTemplateSubject) => change((now) => ({ ...now, useTemplateSubject }))}
               />
-              always used
+              use it in place of the thread’s
             </label>
           )}
         </div>

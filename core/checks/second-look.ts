@@ -259,11 +259,14 @@ function attachmentWording({ letter }: CheckInput): SendCheck[] {
     ];
   }
   if (!first && letter.attachments.length > 0) {
-    const names = letter.attachments.map((file) => file.name).join(", ");
-    return [look("attachment-unmentioned", `${names} is attached, and the letter does not say so.`)];
+    const names = list.format(letter.attachments.map((file) => `“${file.name}”`));
+    const are = letter.attachments.length === 1 ? "is" : "are";
+    return [look("attachment-unmentioned", `${names} ${are} attached, and the letter does not say so.`)];
   }
   return [];
 }
+
+const list = new Intl.ListFormat("en-GB", { type: "conjunction" });
 
 function riskyFiles({ letter }: CheckInput): SendCheck[] {
   return letter.attachments.flatMap((file) => {

@@ -29,7 +29,7 @@ export function lookUp(context: Context, name: string, type: TokenType | null): 
   const value = valueOf(Object.hasOwn(details, key) ? details[key] : undefined, type, "");
   if (value.kind === "value") return value;
   const isEmpty = Object.keys(details).length === 0;
-  return { ...value, why: isEmpty ? missingGroup[group] : `the ${group} does not say` };
+  return { ...value, why: isEmpty ? missingGroup[group] : `the ${group} has no value for it` };
 }
 
 /** Names are few and looked up all the time. */

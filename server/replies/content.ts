@@ -24,7 +24,7 @@ import { searchWords } from "./search-words";
 
 const languageTag = z
   .string()
-  .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "A language is a tag, as in en or pt-BR")
+  .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "Write the language as a short code, such as en or pt-BR")
   .refine(isLanguageTag, "A language that is known how to write, as in en or pt-BR");
 
 /** What a version of a reply says: its words in every language, and what they depend on. */

@@ -70,7 +70,7 @@ export function KeptDraft({
           setFound(null);
         }}
       >
-        Drop them
+        Discard them
       </button>
     </p>
   );

@@ -153,7 +153,7 @@ describe("an answer of two slips", () => {
 
   test("a slip is dropped, and the last one leaves room for one’s own words", async () => {
     const drop = (name: string) =>
-      within(screen.getByRole("region", { name })).getByRole("button", { name: "drop" });
+      within(screen.getByRole("region", { name })).getByRole("button", { name: "remove" });
     expect(screen.getByRole("button", { name: "Move Safe travels" })).toBeVisible();
     await hand.click(drop("Safe travels"));
     expect(slipsOf(editor.state.doc).map(({ id }) => id)).toEqual(["put-off"]);

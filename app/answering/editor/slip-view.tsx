@@ -43,7 +43,7 @@ function SlipView({ editor, node }: NodeViewProps) {
         {newer && <span className="slip-newer">a newer version is on the shelf</span>}
         <span>{name}</span>
         <button type="button" className="slip-drop" onClick={() => dropSlip(editor.view, id)}>
-          drop
+          remove
         </button>
         {!isAlone && handle}
       </div>

@@ -55,7 +55,7 @@ describe("a blank", () => {
 
   test("is dropped, unless the words need it", async () => {
     const hand = form(text);
-    await hand.click(screen.getByRole("button", { name: "drop the blank" }));
+    await hand.click(screen.getByRole("button", { name: "remove the blank" }));
     expect(onRemove).toHaveBeenCalledTimes(1);
     cleanup();
     form(text, true);

@@ -140,7 +140,8 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
           {day("Until", "max")}
         </>
       )}
-      {(kind === "text" || kind === "long_text") && line("Letters at most", "max", { type: "number" })}
+      {(kind === "text" || kind === "long_text") &&
+        line("At most this many characters", "max", { type: "number" })}
       {line("Hint", "hint")}
       {line("Begins with", "default", { placeholder: "words, or a token as in {$case.number}" })}
       {check("must be filled", "required")}
@@ -149,7 +150,7 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
       <p className="flex items-baseline gap-4">
         <code className="text-soft">{`{$blank.${name}}`}</code>
         <button type="button" className="quiet-link ml-auto" disabled={used} onClick={onRemove}>
-          {used ? "in use, in the words or a condition" : "drop the blank"}
+          {used ? "in use, in the words or a condition" : "remove the blank"}
         </button>
       </p>
     </fieldset>

@@ -101,11 +101,11 @@ describe("a group", () => {
 
   test("loses a test, and its last one cannot go where the whole cannot", async () => {
     const user = begin(group);
-    const [first] = screen.getAllByRole("button", { name: "drop" });
+    const [first] = screen.getAllByRole("button", { name: "remove" });
     if (!first) throw new Error("Nothing can be dropped");
     await user.click(first);
     expect(latest).toEqual({ all: [group.all[1]] });
-    expect(screen.queryByRole("button", { name: "drop" })).toBeNull();
+    expect(screen.queryByRole("button", { name: "remove" })).toBeNull();
   });
 
   test("within a group goes with its last test", async () => {
@@ -114,7 +114,7 @@ describe("a group", () => {
     });
     const inner = screen.getAllByRole("group").at(-1);
     if (!inner) throw new Error("There is no group within");
-    const drops = within(inner).getAllByRole("button", { name: "drop" });
+    const drops = within(inner).getAllByRole("button", { name: "remove" });
     const last = drops.at(-1);
     if (!last) throw new Error("Nothing can be dropped");
     await user.click(last);

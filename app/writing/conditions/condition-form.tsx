@@ -65,7 +65,7 @@ export function ConditionForm({ condition, onChange, onRemove, ...askable }: Pro
         />
         {onRemove && (
           <button type="button" className="text-soft underline" onClick={onRemove}>
-            drop
+            remove
           </button>
         )}
       </legend>
@@ -236,7 +236,7 @@ function TestForm({
       )}
       {onRemove && (
         <button type="button" className="text-soft underline" onClick={onRemove}>
-          drop
+          remove
         </button>
       )}
     </div>

@@ -75,7 +75,7 @@ describe("the conditions of a reply", () => {
     await hand.click(screen.getByRole("button", { name: /vehicle/i }));
     expect(screen.getByRole("button", { name: "in use: take its words out first" })).toBeDisabled();
     await hand.click(screen.getByRole("button", { name: "when lane is more than 3" }));
-    await hand.click(screen.getByRole("button", { name: "drop the condition" }));
+    await hand.click(screen.getByRole("button", { name: "remove the condition" }));
     expect(Object.keys(now() ?? {})).toEqual(["p1"]);
   });
 });

@@ -101,7 +101,7 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
                         });
                       }}
                     >
-                      {used > 0 ? "in use: take its words out first" : "drop the condition"}
+                      {used > 0 ? "in use: take its words out first" : "remove the condition"}
                     </button>
                   </span>
                 </>

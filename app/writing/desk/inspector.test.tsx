@@ -171,14 +171,14 @@ describe("conditions", () => {
     );
     expect(json()).toContain('"id":"van","otherwise":true');
     cursor(3);
-    await hand.click(screen.getByRole("button", { name: "turn around" }));
+    await hand.click(screen.getByRole("button", { name: "swap with otherwise" }));
     expect(json()).toContain('"id":"van","otherwise":false');
     await hand.click(screen.getByRole("button", { name: "stands when vehicle is known" }));
     expect(onEditPassage).toHaveBeenLastCalledWith("van");
     await hand.click(screen.getByRole("button", { name: "add otherwise" }));
     expect(json()).toContain('"otherwise":true');
     cursor(3);
-    await hand.click(screen.getByRole("button", { name: "free it" }));
+    await hand.click(screen.getByRole("button", { name: "remove the condition" }));
     expect(json()).not.toContain('"otherwise":false');
   });
 });

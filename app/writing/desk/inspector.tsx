@@ -153,14 +153,14 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
             className="quiet-link"
             onClick={() => editor.view.dispatch(freeOf(editor.state, ref.id, from, to))}
           >
-            free it
+            remove the condition
           </button>
           <button
             type="button"
             className="quiet-link"
             onClick={() => editor.view.dispatch(turnAround(editor.state, ref.id, from, to))}
           >
-            turn around
+            swap with otherwise
           </button>
           <button
             type="button"

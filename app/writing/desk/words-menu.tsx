@@ -192,7 +192,7 @@ function Conditions({
             className={MENU_ITEM}
             onSelect={() => view.dispatch(freeOf(editor.state, ref.id, from, to))}
           >
-            Free it of the condition
+            Remove the condition
           </Radix.Item>
         </Radix.Group>
       ))}

@@ -109,7 +109,7 @@ export function FilesPanel({ content, change, upload, problem }: Props) {
                     change((now) => ({ ...now, files: now.files.filter((one) => one.id !== id) }))
                   }
                 >
-                  take off
+                  remove
                 </button>
               </span>
             </>

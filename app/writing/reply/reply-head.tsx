@@ -17,7 +17,7 @@ import { unpublished } from "./unpublished";
 import type { ReplyHandle } from "./use-reply";
 
 const done = z.object({ number: z.optional(z.number()) });
-const SAVE_WORDS = { nothing: "", saving: "saving", saved: "kept", unsaved: "not kept yet" };
+const SAVE_WORDS = { nothing: "", saving: "saving", saved: "saved", unsaved: "not saved yet" };
 
 /** Where the reply stands, its title, and what is done with it when it is ready. */
 export function ReplyHead({
@@ -89,7 +89,7 @@ export function ReplyHead({
     );
   };
   const drop = async () => {
-    await send("drop", {}, () => "Dropped. It stays in the history.");
+    await send("drop", {}, () => "Discarded. It stays in the history.");
     if (open.published === null && open.state === "draft") await navigate("/shelves");
   };
   const named = useMemo(
@@ -148,7 +148,7 @@ export function ReplyHead({
                 )
               : null}
             <button type="button" className="quiet-link text-sm" disabled={busy} onClick={() => void drop()}>
-              drop
+              discard
             </button>
             <Button onClick={() => setAsking(true)}>{what === "publish" ? "Publish…" : "Propose…"}</Button>
           </>
@@ -177,7 +177,7 @@ export function ReplyHead({
             {what === "publish" ? "Publish" : "Propose"}
           </Button>
           <button type="button" className="quiet-link text-sm" onClick={() => setAsking(false)}>
-            not yet
+            Cancel
           </button>
         </form>
       )}

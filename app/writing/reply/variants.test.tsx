@@ -92,7 +92,7 @@ describe("the languages of a reply", () => {
     const hand = show(<Page first={content(english)} />);
     await hand.click(screen.getByRole("button", { name: "add a language" }));
     await hand.type(screen.getByRole("combobox", { name: "Language to add" }), "German{Enter}");
-    expect(screen.getByText("A language is a tag, as in de or pt-BR")).toBeVisible();
+    expect(screen.getByText("Write the language as a short code, such as de or pt-BR")).toBeVisible();
     expect(now()).toHaveLength(1);
     await hand.keyboard("{Escape}");
     expect(screen.getByRole("button", { name: "add a language" })).toBeVisible();

@@ -42,7 +42,7 @@ export function Variants({ content, onChoose, change, known }: Props) {
   );
   const add = (tag: string) => {
     if (!/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(tag)) {
-      setProblem("A language is a tag, as in de or pt-BR");
+      setProblem("Write the language as a short code, such as de or pt-BR");
       return;
     }
     if (has.has(tag)) {

@@ -137,7 +137,9 @@ function definitionChanges(before: Content, after: Content, tokens: ReadonlyMap<
     sentences.push("The files go in another order.");
   if (before.useTemplateSubject !== after.useTemplateSubject)
     sentences.push(
-      after.useTemplateSubject ? "Its subject is always used." : "Its subject is no longer always used.",
+      after.useTemplateSubject
+        ? "Its subject is used in place of the thread’s."
+        : "The thread’s subject is used again.",
     );
   return sentences;
 }

@@ -16,7 +16,7 @@ export function versionWords({ state, decision, decidedBy, mine, author }: Versi
     case "superseded":
       return `replaced${by}`;
     case "sent back":
-      return decision?.startsWith("dropped") ? "dropped" : `sent back by ${decidedBy ?? "a curator"}`;
+      return decision?.startsWith("dropped") ? "discarded" : `sent back by ${decidedBy ?? "a curator"}`;
   }
 }
 
