@@ -15,9 +15,10 @@ async function camera(
   program: Program,
   person: string,
   colorScheme: "light" | "dark" = "light",
+  viewport = { width: 1280, height: 800 },
 ): Promise<Camera> {
-  const viewport = { width: 1280, height: 800 };
-  const context = await browser.newContext({ viewport, colorScheme, baseURL: program.base });
+  const hasTouch = viewport.width < 640;
+  const context = await browser.newContext({ viewport, colorScheme, hasTouch, baseURL: program.base });
   const page = await context.newPage();
   const take = async (name: string) => {
     await page.waitForLoadState("networkidle");
@@ -25,7 +26,7 @@ async function camera(
     await page.screenshot({ path: join(FOLDER, `${name}.png`), animations: "disabled" });
   };
   await page.goto("/sign-in");
-  if (person === "maren" && colorScheme === "light") await take("sign-in");
+  if (person === "maren" && !hasTouch) await take("sign-in");
   await page.getByLabel("Email").fill(`${person}@example.com`);
   await page.getByLabel("Password").fill("kittiwake");
   await page.getByRole("button", { name: "Sign in" }).click();
@@ -67,6 +68,34 @@ async function writing({ page, take }: Camera): Promise<void> {
   await take("writing");
 }
 
+/** A reply that says something else, beside what it said before. */
+async function comparing({ page, take }: Camera): Promise<void> {
+  await page.goto("/replies/bicycles");
+  const words = page.getByRole("textbox", { name: "The words" });
+  await words.click();
+  await page.keyboard.press("ControlOrMeta+End");
+  await page.keyboard.type(" Tandems take two places.");
+  await page.getByRole("button", { name: "Publish…" }).click();
+  await page.keyboard.type("Tandems were asked about");
+  await page.keyboard.press("Enter");
+  await page.getByText("version 2 on the shelf").waitFor();
+  await page.goto("/replies/bicycles/history");
+  await page.getByText("Tandems take two places.").waitFor();
+  await take("comparison");
+}
+
+/** The list and a case on a telephone. */
+async function onTelephone({ page, take }: Camera): Promise<void> {
+  await page.goto("/waiting");
+  await page.getByText("close fit").first().waitFor();
+  await take("phone-waiting");
+  await showCase(page, "Ravenscroft");
+  await page.getByRole("button", { name: "take it" }).tap();
+  await page.getByRole("textbox", { name: "Our answer" }).scrollIntoViewIfNeeded();
+  await page.getByRole("button", { name: /^Shelf/ }).tap();
+  await take("phone-answering");
+}
+
 /** Three questions at once: two of them answered, a choice open. */
 async function takeAnswering({ page, take }: Camera, name: string): Promise<void> {
   await showCase(page, "Ravenscroft");
@@ -86,7 +115,6 @@ async function keeping({ page, take }: Camera): Promise<void> {
     ["/setup/signatures", "setup-signatures"],
     ["/setup/stationery", "setup-stationery"],
     ["/setup/facts/dog_fee", "setup-fact"],
-    ["/keys", "keys"],
   ] as const) {
     await page.goto(path);
     await take(name);
@@ -102,12 +130,15 @@ export function takePictures(): Promise<object> {
       const light = await camera(browser, program, "maren");
       await waiting(light);
       await keeping(light);
-      await writing(await camera(browser, program, "tadeo"));
+      const curator = await camera(browser, program, "tadeo");
+      await writing(curator);
+      await comparing(curator);
       const lead = await camera(browser, program, "sunniva");
       await lead.page.goto("/setup/people");
       await lead.take("setup-people");
       await takeAnswering(await camera(browser, program, "bram"), "answering");
       await takeAnswering(await camera(browser, program, "idris", "dark"), "answering-dark");
+      await onTelephone(await camera(browser, program, "maren", "light", { width: 390, height: 844 }));
       return { pictures: FOLDER };
     } finally {
       await browser.close();
