@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { deliverToUs, nextMail, said, showCase, signIn } from "./house";
+import { deliverToUs, insertTable, nextMail, said, showCase, signIn } from "./house";
 
 /** What is done with the hands on the keys. */
 
@@ -66,17 +66,7 @@ test("an answer has links and a table, each with a way out, and sending it leave
   await page.keyboard.press("Escape");
   await expect(answer(page)).toBeFocused();
   await page.keyboard.press("Alt+F10");
-  await expect(bar(page).getByRole("button", { name: "bold" })).toBeFocused();
-  for (const [key, name] of [
-    ["End", "redo"],
-    ["ArrowLeft", "undo"],
-    ["ArrowLeft", "table"],
-  ] as const) {
-    await page.keyboard.press(key);
-    await expect(bar(page).getByRole("button", { name, exact: true })).toBeFocused();
-  }
-  await page.keyboard.press("Enter");
-  await expect(answer(page).getByRole("table")).toBeVisible();
+  await insertTable(page);
   await expect(page.getByRole("group", { name: "Table" })).toBeVisible();
   await page.keyboard.type("Quay");
   for (const step of ["ArrowDown", "ArrowDown", "ArrowDown"]) await page.keyboard.press(step);

@@ -116,3 +116,19 @@ export function header(mail: OpenedMail, name: string): string | undefined {
 export function said(page: Page, words: string | RegExp): Locator {
   return page.getByRole("region", { name: /^Notices/ }).getByText(words);
 }
+
+/** Puts a table into the answer, from its formatting bar and by its keys alone; the hand is in the bar already. */
+export async function insertTable(page: Page): Promise<void> {
+  const bar = page.getByRole("toolbar", { name: "Formatting" });
+  await expect(bar.getByRole("button", { name: "bold" })).toBeFocused();
+  for (const [key, name] of [
+    ["End", "redo"],
+    ["ArrowLeft", "undo"],
+    ["ArrowLeft", "table"],
+  ] as const) {
+    await page.keyboard.press(key);
+    await expect(bar.getByRole("button", { name, exact: true })).toBeFocused();
+  }
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("textbox", { name: "Our answer" }).getByRole("table")).toBeVisible();
+}
