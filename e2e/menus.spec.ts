@@ -75,8 +75,8 @@ test("a row's menu is opened by key, goes back to its row, and begins another re
   await expect(more).toBeFocused();
   await page.keyboard.press("ArrowDown");
   await expect(page.getByRole("menuitem", { name: "Look through its versions" })).toBeFocused();
-  await page.keyboard.type("beg");
-  await expect(page.getByRole("menuitem", { name: "Begin another from it" })).toBeFocused();
+  await page.keyboard.type("cop");
+  await expect(page.getByRole("menuitem", { name: "Copy it" })).toBeFocused();
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/replies\/new\?from=sailing-put-off/);
   await expect(page.getByRole("textbox", { name: "Title" })).toHaveValue(/Sailing put off by weather/);
