@@ -1,3 +1,4 @@
+import { useEffect } from "react";
 import { data, Form, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { entityManager } from "#server/db/orm";
@@ -8,6 +9,7 @@ import { readForm } from "#server/web/body";
 import { readDevice, writeDevice, writeToken } from "#server/web/cookie";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
+import { forgetScreens } from "../ui/stale";
 import type { Route } from "./+types/sign-in";
 import { Door, DoorProblem } from "./door";
 
@@ -72,6 +74,7 @@ export async function action({ request, context }: Route.ActionArgs) {
 
 export default function SignIn({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
+  useEffect(forgetScreens, []);
   return (
     <Door title="Sign in" words="Right answers, kept where everyone finds them.">
       <Form method="post" className="mt-7 flex flex-col gap-5" noValidate>

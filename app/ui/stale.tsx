@@ -10,6 +10,13 @@ const AGAIN_MS = 2500;
 /** Loaded data, or what was known before with the reason. */
 export type Steady<T> = T & { stale: Stale | null };
 
+const forgetting: (() => void)[] = [];
+
+/** Forgets what screens knew: whoever comes next at this browser is not to read it by going back. */
+export function forgetScreens(): void {
+  for (const forget of forgetting) forget();
+}
+
 /**
  * Loads a screen's data again so that a failure leaves the screen as it is: what was known of the same place serves on.
  * @param place what tells that it is the same screen, as a case's number
@@ -17,6 +24,9 @@ export type Steady<T> = T & { stale: Stale | null };
  */
 export function steadily<T extends object>(): (place: string, load: () => Promise<T>) => Promise<Steady<T>> {
   let known: { place: string; data: T } | null = null;
+  forgetting.push(() => {
+    known = null;
+  });
   return async (place, load) => {
     try {
       const data = await load();
