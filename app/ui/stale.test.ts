@@ -1,10 +1,9 @@
-import { expect, test } from "@jest/globals";
+import { expect, jest, test } from "@jest/globals";
 import { forgetScreens, steadily } from "./stale";
 
-const toSignIn = () => {
-  const headers = { Location: "/sign-in?to=/cases/7" };
-  return Promise.reject(new Response(null, { status: 302, headers }));
-};
+const toSignIn = jest
+  .fn<() => Promise<{ words: string }>>()
+  .mockRejectedValue(new Response(null, { status: 302, headers: { Location: "/sign-in?to=/cases/7" } }));
 
 test("a screen whose session ended keeps what it knew of the same place, until somebody signs out", async () => {
   const load = steadily<{ words: string }>();
