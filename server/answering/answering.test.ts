@@ -4,6 +4,7 @@ import { readMarkdown } from "#core/formats/markdown";
 import { Case, Message } from "../db/entities/cases";
 import { query } from "../db/sql";
 import { houseRanker } from "../ranking/house-ranker";
+import { replyFile } from "../replies/files";
 import { uploadFile } from "../replies/uploads";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
@@ -150,8 +151,10 @@ describe("drafts", () => {
     expect(await names()).toEqual(["form.txt", "map.exe"]);
     await expect(save(3, [form, bramsOwn], [slip("His.")])).rejects.toThrow(Unusable);
     expect(await names()).toEqual(["form.txt", "map.exe"]);
-    // Also what came to the draft by other ways can be put back.
+    // Also what came to the draft by other ways can be looked at and put back; colleagues do not see it.
     await query(house.em(), "delete from file_uploads where person_id = ?", [house.maren.id]);
+    expect((await replyFile(house.em(), house.maren, Number(form.id))).name).toBe("form.txt");
+    await expect(replyFile(house.em(), house.bram, Number(form.id))).rejects.toThrow(NotFound);
     expect(await save(3, [map], [slip("One.")])).toBe(4);
     expect(await save(4, [map, form], [slip("Back.")])).toBe(5);
     expect(await names()).toEqual(["map.exe", "form.txt"]);

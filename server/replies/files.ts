@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { Attachment } from "../db/entities/answering";
 import { FileUpload, ReplyAttachment, Stationery } from "../db/entities/library";
 import { contentOf } from "../files/store";
 import { NotFound } from "../errors";
@@ -17,7 +18,7 @@ interface FoundFile {
 }
 
 /**
- * A file of a reply, by its id in documents; also one that the viewer brought for writing, and a logo.
+ * A file of a reply, by its id in documents; also one that the viewer brought or has on an answer under way, and a logo.
  * @throws NotFound also when its reply is on no shelf of the viewer's
  */
 export async function replyFile(em: EntityManager, viewer: Viewer, fileId: number): Promise<FoundFile> {
@@ -40,6 +41,9 @@ async function ownFile(
 ): Promise<{ name: string; contentType: string } | null> {
   const upload = await em.findOne(FileUpload, { file: fileId, person: viewer.id });
   if (upload) return upload;
+  // An answer under way may have come from a colleague, with files that they brought.
+  const onDraft = await em.findOne(Attachment, { file: fileId, draft: { person: viewer.id } });
+  if (onDraft) return onDraft;
   const stationery = await em.findOne(Stationery, { logo: fileId });
   return stationery && { name: "logo", contentType: stationery.logoType ?? "image/png" };
 }
