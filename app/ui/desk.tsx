@@ -79,7 +79,7 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                 </nav>
                 <div
                   id="place-tools"
-                  className="ml-auto flex items-center gap-2 text-sm text-soft max-sm:order-3 max-sm:w-full max-sm:justify-end empty:hidden"
+                  className="ml-auto flex items-center gap-2 text-sm text-soft max-sm:order-3 max-sm:w-full max-sm:justify-end max-sm:empty:hidden"
                 />
                 <Hint words="Your details, password and sessions">
                   <Link to="/account" className="text-sm hover:underline max-sm:ml-auto">
