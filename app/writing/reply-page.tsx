@@ -21,7 +21,8 @@ import type { ChangeContent } from "./reply/use-reply";
 import { Variants } from "./reply/variants";
 import { WordsMenu } from "./desk/words-menu";
 import { Checkbox } from "../ui/checkbox";
-import { insertPicture, isPicture } from "../ui/editor/brought-files";
+import { isPicture } from "#core/text/file-name";
+import { insertPicture } from "../ui/editor/brought-files";
 import { TabPanel, Tabs } from "../ui/tabs";
 
 const TextForm = lazy(() => import("./editor/text-form"));
@@ -111,7 +112,7 @@ export function ReplyPage(props: Props) {
   };
   const insertFiles = async (files: File[], position: number | null) => {
     for (const file of files) {
-      const picture = isPicture(file);
+      const picture = isPicture(file.type);
       const stored = await props.upload(file, picture);
       if (!stored) continue;
       if (picture && editor) {

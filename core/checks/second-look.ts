@@ -4,6 +4,7 @@ import type { Block, Source, TextNode } from "../document/types";
 import { walk } from "../document/walk";
 import { riskOf } from "../mail/risky-file";
 import { bareSubject } from "../mail/subject";
+import { listed } from "../text/counted";
 import type { CheckInput, SendCheck } from "./check";
 import { bodyPlace, look, stop } from "./finding";
 import { foundInLines, foundInOwnWords, linesOf } from "./reading";
@@ -259,14 +260,12 @@ function attachmentWording({ letter }: CheckInput): SendCheck[] {
     ];
   }
   if (!first && letter.attachments.length > 0) {
-    const names = list.format(letter.attachments.map((file) => `“${file.name}”`));
+    const names = listed(letter.attachments.map((file) => `“${file.name}”`));
     const are = letter.attachments.length === 1 ? "is" : "are";
     return [look("attachment-unmentioned", `${names} ${are} attached, and the letter does not say so.`)];
   }
   return [];
 }
-
-const list = new Intl.ListFormat("en-GB", { type: "conjunction" });
 
 function riskyFiles({ letter }: CheckInput): SendCheck[] {
   return letter.attachments.flatMap((file) => {
@@ -277,21 +276,12 @@ function riskyFiles({ letter }: CheckInput): SendCheck[] {
 
 function picturesWithoutWords({ letter }: CheckInput): SendCheck[] {
   const withPictures = letter.fragments.filter(({ fragment }) => fragment.words.mayHavePictures);
-  const nameless = withPictures.some(({ fragment }) => {
-    let found = false;
-    walk({ type: "doc", content: [fragment.block()] }, (node) => {
-      if (node.type === "image" && node.attrs.alt.trim() === "") found = true;
-    });
-    return found;
+  let isNameless = false;
+  walk({ type: "doc", content: withPictures.map(({ fragment }) => fragment.block()) }, (node) => {
+    if (node.type === "image" && node.attrs.alt.trim() === "") isNameless = true;
   });
-  return nameless
-    ? [
-        look(
-          "picture-without-words",
-          "A picture has no words for who does not see it: choose it, and write what it shows.",
-        ),
-      ]
-    : [];
+  const words = "A picture has no words for who does not see it: choose it, and write what it shows.";
+  return isNameless ? [look("picture-without-words", words)] : [];
 }
 
 function subjectChanged({ letter, threadSubject, channel }: CheckInput): SendCheck[] {

@@ -5,7 +5,7 @@ import type { PatternEngine } from "../conditions/patterns";
 import type { PassageRef } from "../document/definition";
 import { safeHref } from "../document/links";
 import { toPlainText } from "../document/text";
-import type { AnyNode, BlankNode, Block, Doc, TextNode, TokenNode } from "../document/types";
+import type { BlankNode, Doc, TextNode, TokenNode } from "../document/types";
 import { documentText, passagesOf, sizeOf, walk } from "../document/walk";
 import type { Blanks } from "../tokens/blanks";
 import type { OwnToken, Token } from "../tokens/catalogue";
@@ -163,40 +163,15 @@ function passageName(reply: WrittenReply, id: string, tokens: ReadonlyMap<string
   for (const { document } of reply.variants) {
     let words: string | null = null;
     walk(document, (node) => {
-      if (words !== null || !passagesOf(node).some((ref) => ref.id === id)) return;
-      words = documentText({ type: "doc", content: [inBlock(node)] });
+      if (words === null && passagesOf(node).some((ref) => ref.id === id)) words = documentText(node);
     });
-    const first = (words ?? "").trim().split(/\s+/u).filter(Boolean);
+    const first = (words ?? "").split(/\s+/u).filter(Boolean);
     if (first.length > 0) {
       const more = first.length > NAMING_WORDS ? " …" : "";
       return `“${first.slice(0, NAMING_WORDS).join(" ")}${more}” (${when})`;
     }
   }
   return `that stands ${when}`;
-}
-
-/** A node that may stand under a condition, as a block by itself. */
-function inBlock(node: AnyNode): Block {
-  const attrs = { passages: [] };
-  switch (node.type) {
-    case "listItem":
-      return { type: "bulletList", attrs, content: [node] };
-    case "tableRow":
-      return { type: "table", attrs, content: [node] };
-    case "tableCell":
-    case "tableHeader":
-      return { type: "blockquote", attrs, content: node.content };
-    case "text":
-    case "token":
-    case "blank":
-    case "image":
-    case "hardBreak":
-      return { type: "paragraph", attrs, content: [node] };
-    case "doc":
-      return { type: "blockquote", attrs, content: node.content };
-    default:
-      return node;
-  }
 }
 
 type Variant = WrittenReply["variants"][number];

@@ -18,18 +18,20 @@ export function sizeOf(node: AnyNode): number {
  * (0 is the start of the document's content).
  */
 export function walk(doc: Doc, visit: (node: AnyNode, position: number) => void): void {
-  const step = (node: AnyNode, position: number) => {
-    visit(node, position);
-    let inner = position + 1;
-    for (const child of childrenOf(node)) {
-      step(child, inner);
-      inner += sizeOf(child);
-    }
-  };
   let position = 0;
   for (const block of doc.content) {
-    step(block, position);
+    walkFrom(block, position, visit);
     position += sizeOf(block);
+  }
+}
+
+/** Visits a node and every node below it, as `walk` does. */
+function walkFrom(node: AnyNode, position: number, visit: (node: AnyNode, position: number) => void): void {
+  visit(node, position);
+  let inner = position + 1;
+  for (const child of childrenOf(node)) {
+    walkFrom(child, inner, visit);
+    inner += sizeOf(child);
   }
 }
 
@@ -61,10 +63,10 @@ function markedPassages(node: Inline): PassageRef[] {
   return (node.marks ?? []).flatMap((mark) => (mark.type === "passage" ? mark.attrs.passages : []));
 }
 
-/** The words of a document, “…” in place of its placeholders, for searching and previews. */
-export function documentText(doc: Doc): string {
+/** The words of a document or a part of it, “…” in place of placeholders, for searching and previews. */
+export function documentText(part: AnyNode): string {
   const words: string[] = [];
-  walk(doc, (node) => {
+  walkFrom(part, 0, (node) => {
     if (node.type === "text") words.push(node.text);
     else if (node.type === "token" || node.type === "blank") words.push("…");
     else if (node.type === "hardBreak" || ("content" in node && words.length > 0)) words.push("\n");

@@ -1,3 +1,5 @@
+import { holdsMacros, isProgram } from "../text/file-name";
+
 /** A file as far as its risk is told by it. */
 export interface FileFacts {
   name: string;
@@ -7,10 +9,7 @@ export interface FileFacts {
   size: number;
 }
 
-/** What many mail services turn away: programs, and what starts one when it is opened. */
-const PROGRAM_NAME =
-  /\.(?:apk|app|appimage|bat|cmd|com|cpl|deb|dmg|exe|hta|iso|jar|js|jse|lnk|msc|msi|msix|ps1|reg|rpm|scr|sh|vb|vbe|vbs|wsf)\s*$/iu;
-const MACRO_NAME = /\.(?:docm|dotm|xlsm|xltm|xlam|pptm|potm|ppam)\s*$/iu;
+/** Kinds that many mail services turn away, as the bytes tell them: programs, and documents with macros. */
 const PROGRAM_TYPE =
   /^application\/(?:x-msdownload|x-dosexec|x-elf|x-mach-binary|x-apple-diskimage|x-msi|x-executable|x-sh|vnd\.android\.package-archive|java-archive|vnd\.microsoft\.portable-executable)$/iu;
 const MACRO_TYPE = /^application\/vnd\.ms-[a-z]+\.[a-z.]*macroenabled(?:\.12)?$/iu;
@@ -23,9 +22,9 @@ export const LARGE_FILE_BYTES = 10 * 1024 * 1024;
  * @returns null where nothing speaks against it
  */
 export function riskOf({ name, contentType, size }: FileFacts): string | null {
-  if (PROGRAM_NAME.test(name) || PROGRAM_TYPE.test(contentType))
+  if (PROGRAM_TYPE.test(contentType) || (isProgram(name) && !holdsMacros(name)))
     return "is a program: many mail services refuse one, and customers are told never to open one";
-  if (MACRO_NAME.test(name) || MACRO_TYPE.test(contentType))
+  if (holdsMacros(name) || MACRO_TYPE.test(contentType))
     return "holds macros, which are programs: many mail services refuse it";
   if (size > LARGE_FILE_BYTES) return "is larger than 10 MB: many mailboxes do not take a letter that large";
   return null;

@@ -6,6 +6,13 @@ export function counted(count: number, one: string, other: string): string {
   return `${number.format(count)} ${plural.select(count) === "one" ? one : other}`;
 }
 
+const list = new Intl.ListFormat("en-GB", { type: "conjunction" });
+
+/** Several things as a sentence names them: `tags and note`. */
+export function listed(things: string[]): string {
+  return list.format(things);
+}
+
 /** How often: `once`, `3 times`. */
 export function times(count: number): string {
   return count === 1 ? "once" : counted(count, "time", "times");

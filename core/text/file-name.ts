@@ -6,7 +6,9 @@ const LONGEST = 200;
 
 /** Kinds of file that a system may run when they are opened. */
 const PROGRAMS =
-  /\.(?:exe|com|scr|pif|bat|cmd|msi|msp|msix|appx|ps1|psm1|vbs|vbe|vb|js|jse|mjs|wsf|wsh|hta|cpl|jar|lnk|url|reg|inf|scf|chm|iso|img|vhd|vhdx|dmg|pkg|app|apk|deb|rpm|sh|bash|command|desktop|docm|dotm|xlsm|xltm|xlam|pptm|potm|ppam)$/i;
+  /\.(?:appimage|msc|exe|com|scr|pif|bat|cmd|msi|msp|msix|appx|ps1|psm1|vbs|vbe|vb|js|jse|mjs|wsf|wsh|hta|cpl|jar|lnk|url|reg|inf|scf|chm|iso|img|vhd|vhdx|dmg|pkg|app|apk|deb|rpm|sh|bash|command|desktop)$/i;
+/** Documents that hold macros, which are programs. */
+const WITH_MACROS = /\.(?:docm|dotm|xlsm|xltm|xlam|pptm|potm|ppam)$/i;
 
 /**
  * A file's name as it is: marks that would show its letters in another order are taken out, so that its ending is its ending.
@@ -21,5 +23,20 @@ export function fileName(name: string): string {
 
 /** Whether a file is a program, or may hold one that runs when it is opened. */
 export function isProgram(name: string): boolean {
-  return PROGRAMS.test(fileName(name).replace(/[. ]+$/, ""));
+  return PROGRAMS.test(opened(name)) || holdsMacros(name);
+}
+
+/** Whether a file is a document that holds macros. */
+export function holdsMacros(name: string): boolean {
+  return WITH_MACROS.test(opened(name));
+}
+
+/** A file's name as a system reads it that opens the file: dots and spaces at its end are nothing. */
+function opened(name: string): string {
+  return fileName(name).replace(/[. ]+$/, "");
+}
+
+/** Whether a kind of file (media type) is a picture that every mail program shows. */
+export function isPicture(contentType: string): boolean {
+  return /^image\/(?:png|jpeg|gif|webp)$/.test(contentType);
 }

@@ -5,6 +5,7 @@ import { blankSchema, type Blank, type Blanks } from "./blanks";
 import type { Context } from "./context";
 import type { Token } from "./catalogue";
 import { formatValue, plain, type Style } from "./format";
+import { nameFrom } from "./name";
 import { valueLike, type ValueLike } from "./value-like";
 import { lookUp } from "./values";
 
@@ -157,41 +158,40 @@ function inWords(
   blanks: BlankNames,
   language: string,
 ): Recognised[] {
-  const found: Recognised[] = [];
+  const known: Recognised[] = [];
   const isTaken = (from: number, to: number) =>
-    found.some((one) => from < one.to - position && to > one.from - position);
+    known.some((one) => from < one.to - position && to > one.from - position);
   for (const { words, token, of, beside } of values) {
     for (let at = text.indexOf(words); at >= 0; at = text.indexOf(words, at + words.length)) {
       const end = at + words.length;
       if (WORD.test(text.slice(Math.max(0, at - 1), at)) || WORD.test(text.slice(end, end + 1))) continue;
       if (isTaken(at, end) || (beside && !standsBeside(text, at, end, beside))) continue;
-      found.push(recognised(position + at, words, token, of, false));
+      known.push(recognised(position + at, words, token, of, false));
     }
   }
-  const whole = withTimes(
-    text,
-    position,
-    found.sort((a, b) => a.from - b.from),
-  );
-  found.splice(0, found.length, ...whole);
-  for (const { from, words, kind, label } of valueLike(text, language)) {
-    if (isTaken(from, from + words.length)) continue;
-    const at = position + from;
-    found.push({ from: at, to: at + words.length, words, certain: false, ...blanks.of(words, kind, label) });
-  }
-  return found.sort((a, b) => a.from - b.from);
+  known.sort(inOrder);
+  const whole = withTimes(text, position, known);
+  const like = valueLike(text, language).flatMap(({ from, words, kind, label }): Recognised[] => {
+    const at = { from: position + from, to: position + from + words.length };
+    if (whole.some((one) => at.from < one.to && at.to > one.from)) return [];
+    return [{ ...at, words, certain: false, ...blanks.of(words, kind, label) }];
+  });
+  return [...whole, ...like].sort(inOrder);
+}
+
+function inOrder(a: Recognised, b: Recognised): number {
+  return a.from - b.from;
 }
 
 /** Whether a number stands by itself, and one of the words follows it: `2 passengers`, `2 more passengers`. */
 function standsBeside(text: string, at: number, end: number, words: string[]): boolean {
   if (/[.,:/-]$/.test(text.slice(0, at)) || /^[.,:/-]\d/.test(text.slice(end))) return false;
-  const next = /^\s+(?:\p{L}+\s+)?(\p{L}+)/u.exec(text.slice(end));
-  const first = /^\s+(\p{L}+)/u.exec(text.slice(end));
+  const [, ...next] = /^\s+(\p{L}+)(?:\s+(\p{L}+))?/u.exec(text.slice(end).toLowerCase()) ?? [];
   // Of one there is one passenger, of two two passengers.
-  const isSame = (said: string | undefined) =>
-    said !== undefined &&
-    words.some((word) => said.toLowerCase().slice(0, word.length - 1) === word.slice(0, -1));
-  return isSame(first?.[1]) || isSame(next?.[1]);
+  return next.some(
+    (said: string | undefined) =>
+      said !== undefined && words.some((word) => said.slice(0, word.length - 1) === word.slice(0, -1)),
+  );
 }
 
 /** What stands between a day and the time of it. */
@@ -225,7 +225,7 @@ function withTimes(text: string, position: number, found: Recognised[]): Recogni
 /** Names for the blanks of a letter: the same words are the same blank, others that are called the same are counted. */
 class BlankNames {
   readonly #known = new Map<string, { name: string; label: string }>();
-  readonly #used = new Set<string>();
+  readonly #counts = new Map<string, number>();
 
   of(
     words: string,
@@ -242,19 +242,12 @@ class BlankNames {
     };
   }
 
-  #named(label: string): { name: string; label: string } {
-    const base =
-      label
-        .normalize("NFD")
-        .replace(/[^a-zA-Z0-9]+/g, "_")
-        .replace(/^[^a-z]+|_+$/gi, "")
-        .toLowerCase() || "value";
-    for (let count = 1; ; count += 1) {
-      const name = count === 1 ? base : `${base}_${count}`;
-      if (this.#used.has(name)) continue;
-      this.#used.add(name);
-      return { name, label: count === 1 ? label : `${label} ${count}` };
-    }
+  #named(bare: string): { name: string; label: string } {
+    const count = (this.#counts.get(bare) ?? 0) + 1;
+    this.#counts.set(bare, count);
+    const label = count === 1 ? bare : `${bare} ${count}`;
+    const taken = new Set([...this.#known.values()].map(({ name }) => name));
+    return { name: nameFrom(label, taken, "value"), label };
   }
 }
 

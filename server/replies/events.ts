@@ -1,6 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { Person } from "../db/entities/people";
-import { Reply, ReplyEvent } from "../db/entities/library";
+import { ReplyEvent } from "../db/entities/library";
 import { query } from "../db/sql";
 import type { Viewer } from "../people/viewer";
 
@@ -13,23 +12,7 @@ export interface ReplyEventRow {
   at: string;
 }
 
-/** Notes what a person did with a reply; part of the caller's transaction, which flushes. */
-export function noteEvent(
-  em: EntityManager,
-  viewer: Viewer,
-  replyId: number,
-  words: string,
-  now: Date,
-): void {
-  em.create(ReplyEvent, {
-    reply: em.getReference(Reply, replyId),
-    person: em.getReference(Person, viewer.id),
-    words,
-    at: now,
-  });
-}
-
-/** The same of many replies at once. */
+/** Notes what a person did with some replies; part of the caller's transaction. */
 export async function noteEvents(
   em: EntityManager,
   viewer: Viewer,

@@ -1,4 +1,4 @@
-import { counted } from "#core/text/counted";
+import { counted, listed } from "#core/text/counted";
 import { dayField } from "#core/forms/fields";
 import { FILING_WORDS, tagField, type FilingChange } from "#core/forms/library";
 import type { EntityManager } from "@mikro-orm/postgresql";
@@ -13,16 +13,25 @@ import { includesRole, type Viewer } from "../people/viewer";
 import { accessParameters, findShelfToPut, mayPublish, type ReplyAccess } from "../access/replies";
 import { READABLE_REPLY } from "../db/access-rule";
 import type { ReplyFilter } from "./filter";
-import { noteEvent, noteEvents } from "./events";
+import { noteEvents } from "./events";
 import { listKeys } from "./list";
 
 /** More replies than this are not changed at once. */
 export const MOST_AT_ONCE = 10_000;
 
+/** Whether nobody uses a reply yet: nothing of it was ever published. */
+export function isUnpublished({ state }: Pick<ReplyAccess, "state">): boolean {
+  return state === "draft" || state === "ready to check";
+}
+
 /** Whether a person files a reply: who publishes it, and the owner of one that was never published. */
-export function mayFile(viewer: Viewer, { mayPublish: publishes, state, ownerId }: ReplyAccess): boolean {
-  const unpublished = state === "draft" || state === "ready to check";
-  return publishes || (unpublished && ownerId === viewer.id);
+export function mayFile(viewer: Viewer, access: ReplyAccess): boolean {
+  return access.mayPublish || (isUnpublished(access) && access.ownerId === viewer.id);
+}
+
+/** @throws NotAllowed where the viewer does not file the reply */
+export function refuseFiling(viewer: Viewer, access: ReplyAccess): void {
+  if (!mayFile(viewer, access)) throw new NotAllowed("Only curators file replies on shared shelves");
 }
 
 /**
@@ -36,10 +45,11 @@ export async function fileReply(
   change: FilingChange,
   now: Date,
 ): Promise<void> {
-  if (!mayFile(viewer, access)) throw new NotAllowed("Only curators file replies on shared shelves");
-  const unpublished = access.state === "draft" || access.state === "ready to check";
+  refuseFiling(viewer, access);
+  const unpublished = isUnpublished(access);
   const reply = await em.findOneOrFail(Reply, { id: access.id }, { refresh: true });
-  const { shelf: shelfKey, owner: ownerId, note, tags, topics, ...plain } = change;
+  const { shelf: shelfKey, ...others } = change;
+  const { owner: ownerId, note, tags, topics, ...plain } = others;
   const notes: string[] = [];
   if (shelfKey !== undefined && shelfKey !== access.shelf.key) {
     const shelf = await findShelfToPut(em, viewer, shelfKey);
@@ -59,10 +69,9 @@ export async function fileReply(
   Object.assign(reply, plain);
   if (reply.seasonFrom && reply.seasonUntil && reply.seasonFrom > reply.seasonUntil)
     throw new Unusable("The season ends before it begins");
-  const { shelf: _shelf, ...others } = change;
   const named = filingWords(others);
-  if (named.length > 0) notes.push(`changed ${joined(named)}`);
-  if (!unpublished) for (const words of notes) noteEvent(em, viewer, access.id, words, now);
+  if (named.length > 0) notes.push(`changed ${listed(named)}`);
+  if (!unpublished) for (const words of notes) await noteEvents(em, viewer, [access.id], words, now);
   reply.updatedAt = now;
   await em.flush();
   await notify(em, { case: null, kind: "shelf" });
@@ -72,10 +81,6 @@ export async function fileReply(
 function filingWords(change: FilingChange): string[] {
   const names = (Object.keys(change) as (keyof FilingChange)[]).filter((name) => change[name] !== undefined);
   return [...new Set(names.map((name) => FILING_WORDS[name]))];
-}
-
-function joined(words: string[]): string {
-  return new Intl.ListFormat("en-GB", { type: "conjunction" }).format(words);
 }
 
 export const bulkSchema = z.discriminatedUnion("what", [

@@ -3,12 +3,10 @@ import { FileUpload } from "../db/entities/library";
 import { fileTypeFromBuffer } from "file-type";
 import { MAX_ATTACHMENT_BYTES } from "#core/checks/second-look";
 import type { AttachmentRef } from "#core/compose/slip";
+import { isPicture } from "#core/text/file-name";
 import { Unusable } from "../errors";
 import { storeFile } from "../files/store";
 import type { Viewer } from "../people/viewer";
-
-/** Pictures that every mail program shows. */
-const PICTURE = /^image\/(?:png|jpeg|gif|webp)$/;
 
 /** What a browser hands over. */
 export interface UploadedFile {
@@ -42,7 +40,7 @@ export async function uploadFile(
   picture: boolean,
 ): Promise<AttachmentRef> {
   const { name, contentType, content } = await readUpload(upload);
-  if (picture && !PICTURE.test(contentType))
+  if (picture && !isPicture(contentType))
     throw new Unusable(`${name} is no picture that mail programs show; use PNG, JPEG, GIF or WebP`);
   return em.transactional(async (inner) => {
     const file = await storeFile(inner, content);

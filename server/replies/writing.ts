@@ -6,12 +6,12 @@ import type { WriterFinding } from "#core/checks/writing";
 import { emptyDocument } from "#core/document/schema";
 import { Person } from "../db/entities/people";
 import { Reply, ReplyVersion, Shelf } from "../db/entities/library";
-import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
+import { Conflict, NotFound, Unusable } from "../errors";
 import { findHouse } from "../house/house";
 import type { Viewer } from "../people/viewer";
 import { findLockedReply, findReply, findShelfToPut, mayPublish, type ReplyAccess } from "../access/replies";
 import { asInput, contentsOf, lendFiles, storeContent, type Content, type ContentInput } from "./content";
-import { fileReply, mayFile } from "./filing";
+import { fileReply, isUnpublished, refuseFiling } from "./filing";
 import { freeKey } from "./keys";
 
 /** A save of a working copy. */
@@ -76,11 +76,12 @@ async function saveFiling(
   now: Date,
 ): Promise<void> {
   const isEmpty = Object.keys(change).length === 0;
-  if (!isEmpty && !mayFile(viewer, reply))
-    throw new NotAllowed("Only curators file replies on shared shelves");
-  if (reply.state === "draft" || reply.state === "ready to check") {
-    if (!isEmpty) await fileReply(em, viewer, reply, change, now);
-  } else version.filing = isEmpty ? null : change;
+  if (!isEmpty && isUnpublished(reply)) {
+    await fileReply(em, viewer, reply, change, now);
+    return;
+  }
+  if (!isEmpty) refuseFiling(viewer, reply);
+  version.filing = isEmpty ? null : change;
 }
 
 async function beginWorking(

@@ -3,8 +3,9 @@ import { closeHistory } from "@tiptap/pm/history";
 import { useCallback } from "react";
 import type { AttachmentRef } from "#core/compose/slip";
 import { riskOf } from "#core/mail/risky-file";
+import { isPicture } from "#core/text/file-name";
 import { useAsk } from "../../ui/ask";
-import { insertPicture, isPicture } from "../../ui/editor/brought-files";
+import { insertPicture } from "../../ui/editor/brought-files";
 import { useUpload } from "../../ui/use-upload";
 import { answerAttrs, withAttrs, type OwnFile } from "../editor/answer-attrs";
 
@@ -21,7 +22,7 @@ export function useOwnFiles(editor: Editor | null) {
       for (const file of files) {
         const known = riskOf({ name: file.name, contentType: file.type, size: file.size });
         if (known !== null && !(await ask(question(file.name, known)))) continue;
-        const inWords = into === "words" && isPicture(file);
+        const inWords = into === "words" && isPicture(file.type);
         const stored = await upload(file, inWords);
         if (!stored || !editor || editor.isDestroyed) continue;
         // What calls itself something else is told by its bytes, once they were read.

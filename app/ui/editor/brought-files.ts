@@ -6,11 +6,6 @@ import type { AttachmentRef } from "#core/compose/slip";
 /** What becomes of files that an editor is brought; `at` is the place that they were dropped at. */
 export type OnFiles = (files: File[], at: number | null) => void;
 
-/** Whether a file is a picture that mail programs show. */
-export function isPicture({ type }: { type: string }): boolean {
-  return /^image\/(?:png|jpeg|gif|webp)$/.test(type);
-}
-
 /** Takes the files of what is pasted. @returns whether there were any */
 export function takePasted({ clipboardData }: ClipboardEvent, onFiles: OnFiles): boolean {
   const files = [...(clipboardData?.files ?? [])];
