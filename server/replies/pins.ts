@@ -5,6 +5,7 @@ import { Conflict } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { accessParameters, findReply } from "../access/replies";
 import { USABLE_SHELF } from "../db/access-rule";
+import { TO_CHECK } from "./history";
 
 /** A reply as short lists name it. */
 export interface NamedReply {
@@ -50,8 +51,7 @@ export async function besideList(em: EntityManager, viewer: Viewer): Promise<Bes
                     where l.person_id = :person and lr.at > now() - interval '60 days' group by lr.reply_id
                  ) used join replies r on r.id = used.reply_id join shelves s on s.id = r.shelf_id
                   where r.part = 'answer' and r.state = 'shelved' and ${USABLE_SHELF} order by used.at desc limit ${LATELY}) x) as "recentlyUsed",
-              (select count(*)::int from reply_versions v join replies r on r.id = v.reply_id join shelves s on s.id = r.shelf_id
-                where v.state = 'proposed' and :curator and s.audience <> 'owner' and r.state <> 'retired') as proposals,
+              ${TO_CHECK} as proposals,
               (select coalesce(jsonb_agg(jsonb_build_object('id', id, 'name', name) order by name), '[]') from people where active) as owners`,
       accessParameters(viewer),
     ),

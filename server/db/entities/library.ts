@@ -82,6 +82,10 @@ export const ReplyVersion = defineEntity({
       name: "reply_versions_proposed",
       expression: `create index "reply_versions_proposed" on "reply_versions" ("reply_id") where "state" = 'proposed'`,
     },
+    {
+      name: "reply_versions_decided",
+      expression: `create index "reply_versions_decided" on "reply_versions" ("author_id") where "decided_by_id" <> "author_id"`,
+    },
   ],
   properties: {
     id: p.integer().primary(),
