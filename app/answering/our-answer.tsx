@@ -185,7 +185,7 @@ export function OurAnswer({
         )}
         <span role="status" className="ml-auto text-sm text-soft">
           {blanksLeft > 0 && preview === null && `${counted(blanksLeft, "blank", "blanks")} left. `}
-          <SaveWords state={answer.saveState} words={SAVE_WORDS} />
+          <SaveWords state={answer.saveState} />
         </span>
       </div>
     </section>
@@ -230,5 +230,3 @@ function Otherwise({ recent }: { recent: NonNullable<OpenCase["recentAnswer"]> }
     </p>
   );
 }
-
-const SAVE_WORDS = { nothing: "", saving: "saving", saved: "saved", unsaved: "not saved yet" };

@@ -3,7 +3,6 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { ChosenRecipient } from "#core/checks/addressee";
 import type { LanguageGuess } from "#core/language/guess";
 import type { PatternEngine } from "#core/conditions/patterns";
-import { picturesOf } from "#core/document/walk";
 import type { Doc } from "#core/document/types";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
@@ -15,7 +14,7 @@ import { takeDropped, takePasted, type OnFiles } from "../ui/editor/brought-file
 import { cleanHtml } from "../ui/editor/paste";
 import { useEditorEffect } from "../ui/editor/use-editor-effect";
 import { useEditorOf } from "../ui/editor/use-editor";
-import { answerAttrs, answerJson, filesThatGo, untouchedAttrs } from "./editor/answer-attrs";
+import { answerAttrs, answerJson, filesThatGo, picturesIn, untouchedAttrs } from "./editor/answer-attrs";
 import { isEmptySlip, keptSlip, ownWordsSlip, slipsOf } from "./editor/slips";
 import { focusBlank } from "./editor/blanks";
 import { letterInputs } from "./letter/inputs";
@@ -181,7 +180,7 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
 function answerOf({ draft, language }: OpenCase) {
   if (!draft) return answerJson([ownWordsSlip(language)]);
   const slips = draft.slips.length > 0 ? draft.slips : [ownWordsSlip(language)];
-  const pictures = new Set(slips.flatMap(({ document }) => picturesOf(document)));
+  const pictures = picturesIn(slips);
   return answerJson(slips, {
     ...untouchedAttrs,
     subject: draft.subject,

@@ -1,13 +1,10 @@
 import { useRef, useState } from "react";
-import * as z from "zod/mini";
 import type { BulkInput } from "#server/replies/filing";
 import type { ShelfRow } from "#server/replies/shelves";
-import { useAct } from "../ui/act";
 import { Select } from "../ui/select";
-import { useToast } from "../ui/toast";
 import { useFieldKeys } from "../ui/use-field-keys";
 import { useShortcut } from "../ui/use-shortcut";
-import { useUndoBulk } from "./use-undo-bulk";
+import { useBulk } from "./use-bulk";
 import { counted } from "#core/text/counted";
 import { Kbd } from "../ui/kbd";
 import { sayDay } from "../ui/day";
@@ -27,12 +24,6 @@ interface Props {
   tags: string[];
 }
 
-const done = z.object({
-  id: z.nullable(z.number()),
-  changed: z.number(),
-  refused: z.number(),
-  words: z.string(),
-});
 /** A change that was chosen and not made yet. */
 interface Chosen {
   change: BulkInput;
@@ -42,9 +33,7 @@ interface Chosen {
 
 /** What can be done with the selected replies: said first, done when it is confirmed; every change can be undone. */
 export function BulkBar({ selection, onSelect, total, shown, filter, shelves, owners, tags }: Props) {
-  const act = useAct();
-  const toast = useToast();
-  const undo = useUndoBulk();
+  const bulk = useBulk();
   const [busy, setBusy] = useState(false);
   const [chosen, setChosen] = useState<Chosen | null>(null);
   const count = selection.all ? total : selection.keys.size;
@@ -56,20 +45,8 @@ export function BulkBar({ selection, onSelect, total, shown, filter, shelves, ow
     setBusy(true);
     setChosen(null);
     const which = selection.all ? { filter } : { keys: [...selection.keys] };
-    const result = await act("/shelves/bulk", { ...which, change }, done);
+    const changed = await bulk.make(which, change);
     setBusy(false);
-    if (!result.ok) {
-      toast({ words: result.problem, tone: "stop" });
-      return;
-    }
-    const { id, changed, refused, words } = result.data;
-    const left = refused > 0 ? ` ${counted(refused, "is", "are")} not yours to change.` : "";
-    if (id === null) toast({ words: `Nothing to change.${left}` });
-    else
-      toast({
-        words: `${words}.${left}`,
-        action: { label: "Undo", run: () => undo(id) },
-      });
     if (changed > 0) onSelect(emptySelection);
   };
 

@@ -16,7 +16,7 @@ import { Pages } from "./pages";
 import { emptySelection, type Selection } from "./selection";
 import { Side } from "./side";
 import { ReplyTable } from "./table";
-import { useUndoBulk } from "./use-undo-bulk";
+import { useBulk } from "./use-bulk";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -47,7 +47,7 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
   const { filter, found, known, shelves, owners, reach, recentlyUsed, columns, proposals, pageSize, role } =
     loaderData;
   const { lately } = loaderData;
-  const undo = useUndoBulk();
+  const { undo } = useBulk();
   const last = lately.find((one) => !one.undone)?.id;
   useLastUndo(useMemo(() => (last === undefined ? null : () => undo(last)), [last, undo]));
   const [params] = useSearchParams();

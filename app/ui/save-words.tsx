@@ -1,9 +1,11 @@
 import type { SaveState } from "./saver";
 import { SignInAgain } from "./sign-in-again";
 
+const WORDS = { nothing: "", saving: "saving", saved: "saved", unsaved: "not saved yet" };
+
 /** Where a text under way is kept, in words, with what can be done about it. */
-export function SaveWords({ state, words }: { state: SaveState; words: Record<string, string> }) {
-  if (typeof state === "string") return words[state] ?? "";
+export function SaveWords({ state }: { state: SaveState }) {
+  if (typeof state === "string") return WORDS[state];
   if ("conflict" in state) {
     return (
       <span className="font-semibold text-stop">

@@ -2,6 +2,7 @@ import { reasonOf } from "#core/text/reason";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useRevalidator } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
+import { lacking } from "#core/checks/surroundings";
 import type { OpenCase } from "#server/answering/open";
 import type { WaitingRow } from "#server/cases/waiting";
 import type { BestReply } from "#server/ranking/kept";
@@ -87,7 +88,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
     const subject =
       found.useTemplateSubject && found.subject ? { from: "reply" as const } : { from: "thread" as const };
     const bare = previewOf(open, firstSlips(found, open.usual), patterns, languageOf, subject);
-    const lacks = aroundOffers(open, bare.letter, bare.slips, found.language);
+    const lacks = aroundOffers(open, lacking(bare.letter, bare.slips), found.language);
     const whole = isWhole && lacks.length > 0;
     return {
       found,

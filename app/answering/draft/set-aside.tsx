@@ -1,6 +1,5 @@
 import type { Editor } from "@tiptap/core";
-import { closeHistory } from "@tiptap/pm/history";
-import { answerAttrs, withAttrs } from "../editor/answer-attrs";
+import { answerAttrs, attrsStep } from "../editor/answer-attrs";
 import { useLetter } from "../editor/use-letter";
 
 const NONE: string[] = [];
@@ -25,7 +24,7 @@ export function SetAside({ editor }: { editor: Editor | null }) {
                   .chain()
                   .focus()
                   .command(({ tr }) => {
-                    withAttrs(closeHistory(tr), { setAside: without(index) });
+                    attrsStep(tr, { setAside: without(index) });
                     return true;
                   })
                   .insertContent({ type: "text", text: one })
@@ -39,7 +38,7 @@ export function SetAside({ editor }: { editor: Editor | null }) {
               className="quiet-link shrink-0"
               onClick={() => {
                 const { state, view } = editor;
-                view.dispatch(withAttrs(closeHistory(state.tr), { setAside: without(index) }));
+                view.dispatch(attrsStep(state.tr, { setAside: without(index) }));
                 view.focus();
               }}
             >

@@ -1,10 +1,12 @@
 import type { JSONContent } from "@tiptap/core";
+import { closeHistory } from "@tiptap/pm/history";
 import type { Node as PmNode } from "@tiptap/pm/model";
 import type { Transaction } from "@tiptap/pm/state";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { AttachmentRef } from "#core/compose/slip";
+import { picturesOf } from "#core/document/walk";
 import type { DraftSlip } from "#server/answering/draft";
-import { slipJson } from "./slips";
+import { slipJson, slipsOf } from "./slips";
 
 /** A file that the agent added. */
 export interface OwnFile extends AttachmentRef {
@@ -39,13 +41,14 @@ export function withAttrs(tr: Transaction, attrs: Partial<AnswerAttrs>): Transac
   return tr;
 }
 
+/** The same as a step of undo of its own. */
+export function attrsStep(tr: Transaction, attrs: Partial<AnswerAttrs>): Transaction {
+  return withAttrs(closeHistory(tr), attrs);
+}
+
 /** Ids of the pictures that stand in an answer's words. */
-export function picturesIn(doc: PmNode): Set<string> {
-  const ids = new Set<string>();
-  doc.descendants((node) => {
-    if (node.type.name === "image") ids.add(node.attrs.attachment as string);
-  });
-  return ids;
+export function picturesIn(slips: DraftSlip[]): Set<string> {
+  return new Set(slips.flatMap(({ document }) => picturesOf(document)));
 }
 
 const files = new WeakMap<PmNode, AttachmentRef[]>();
@@ -55,7 +58,7 @@ export function filesThatGo(doc: PmNode): AttachmentRef[] {
   const known = files.get(doc);
   if (known) return known;
   const own = answerAttrs(doc).files;
-  const shown = own.some((file) => file.inWords) ? picturesIn(doc) : new Set<string>();
+  const shown = own.some((file) => file.inWords) ? picturesIn(slipsOf(doc)) : new Set<string>();
   const found = own.flatMap(({ inWords, ...file }) => (!inWords || shown.has(file.id) ? [file] : []));
   files.set(doc, found);
   return found;

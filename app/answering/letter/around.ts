@@ -1,8 +1,6 @@
 import type { Editor } from "@tiptap/core";
 import { closeHistory } from "@tiptap/pm/history";
-import { lacking, plainSurrounding, type Surrounding } from "#core/checks/surroundings";
-import type { Letter } from "#core/compose/letter";
-import type { Slip } from "#core/compose/slip";
+import { plainSurrounding, type Surrounding } from "#core/checks/surroundings";
 import { sameLanguage } from "#core/language/tag";
 import type { DraftSlip } from "#server/answering/draft";
 import type { OpenCase } from "#server/answering/open";
@@ -31,11 +29,11 @@ export interface AroundOffer {
 }
 
 /**
- * What a letter lacks around its answers and may have: what the team usually says, in the letter's language; else, in mail,
- * a plain one of ours.
+ * What a letter may have of the parts that it lacks around its answers: what the team usually says, in the letter's language;
+ * else, in mail, a plain one of ours.
  */
-export function aroundOffers(open: OpenCase, letter: Letter, slips: Slip[], language: string): AroundOffer[] {
-  return lacking(letter, slips).flatMap((part) => {
+export function aroundOffers(open: OpenCase, lacks: Surrounding[], language: string): AroundOffer[] {
+  return lacks.flatMap((part) => {
     const usual = inLanguage(open.usual[part], language);
     if (usual) return [{ part, slip: slipFrom(usual) }];
     const plain = open.channel === "email" ? plainSurrounding(part, language, open.context) : null;

@@ -1,5 +1,4 @@
 import type { Editor } from "@tiptap/core";
-import { closeHistory } from "@tiptap/pm/history";
 import { useCallback } from "react";
 import type { AttachmentRef } from "#core/compose/slip";
 import { riskOf } from "#core/mail/risky-file";
@@ -7,7 +6,7 @@ import { isPicture } from "#core/text/file-name";
 import { useAsk } from "../../ui/ask";
 import { insertPicture } from "../../ui/editor/brought-files";
 import { useUpload } from "../../ui/use-upload";
-import { answerAttrs, withAttrs, type OwnFile } from "../editor/answer-attrs";
+import { answerAttrs, attrsStep, type OwnFile } from "../editor/answer-attrs";
 
 /**
  * Files that the agent adds to an answer: what is risky is asked about first, and each is a step of undo.
@@ -46,13 +45,13 @@ function place(editor: Editor, file: OwnFile, at: number | null): void {
   const files = [...others, file];
   if (file.inWords)
     insertPicture(editor, file, Math.min(at ?? state.selection.to, state.doc.content.size), (tr) =>
-      withAttrs(closeHistory(tr), { files }),
+      attrsStep(tr, { files }),
     );
-  else view.dispatch(withAttrs(closeHistory(state.tr), { files }));
+  else view.dispatch(attrsStep(state.tr, { files }));
 }
 
 /** Takes a file of the agent's own off the answer. */
 export function removeFile({ state, view }: Editor, id: AttachmentRef["id"]): void {
   const files = answerAttrs(state.doc).files.filter((file) => file.id !== id);
-  view.dispatch(withAttrs(closeHistory(state.tr), { files }));
+  view.dispatch(attrsStep(state.tr, { files }));
 }

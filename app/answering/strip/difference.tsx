@@ -22,17 +22,19 @@ interface Props {
  */
 export function Difference({ open, patterns, reply, other }: Props) {
   const found = useMemo(() => {
-    if (!other || likeness(reply, other) !== "alike") return null;
+    if (!other) return null;
+    const how = likeness(reply, other);
+    if (how !== "alike") return how;
     return differences(readsAs(open, other, patterns), readsAs(open, reply, patterns), MOST_LINES);
   }, [open, patterns, reply, other]);
-  if (!other) return null;
-  if (!found)
-    return likeness(reply, other) === "near" ? (
+  if (!other || !found) return null;
+  if (found === "near")
+    return (
       <p role="note" className="mb-3 border-b border-line pb-2.5 text-sm text-soft">
         Not the same as <strong className="font-semibold text-ink">{other.title.toLowerCase()}</strong>, which
         fits too.
       </p>
-    ) : null;
+    );
   if (found.lines.length === 0) return null;
   return (
     <section aria-label={`What differs from “${other.title}”`} className="mb-3 border-b border-line pb-2.5">

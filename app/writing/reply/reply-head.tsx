@@ -17,7 +17,6 @@ import { unpublished } from "./unpublished";
 import type { ReplyHandle } from "./use-reply";
 
 const done = z.object({ number: z.optional(z.number()) });
-const SAVE_WORDS = { nothing: "", saving: "saving", saved: "saved", unsaved: "not saved yet" };
 
 /** Where the reply stands, its title, and what is done with it when it is ready. */
 export function ReplyHead({
@@ -121,7 +120,7 @@ export function ReplyHead({
         )}
         <span role="status" className="ml-auto text-sm text-soft">
           {reply.back && "What you had typed is back. "}
-          <SaveWords state={saveState} words={SAVE_WORDS} />
+          <SaveWords state={saveState} />
         </span>
       </div>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">

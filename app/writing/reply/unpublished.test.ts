@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import { readMarkdown } from "#core/formats/markdown";
 import type { Content } from "#server/replies/content";
 import type { Filing } from "#server/writing/open";
+import { reversedKeys } from "../../testing/reversed-keys";
 import { filingChange, unpublished } from "./unpublished";
 
 const content: Content = {
@@ -44,6 +45,13 @@ test("what is not published is named, each once", () => {
   expect(
     named({}, { seasonFrom: "2027-01-01", seasonUntil: "2027-02-01", topics: ["dogs"], withBooking: true }),
   ).toEqual(["season", "what it is about"].sort((a, b) => b.localeCompare(a)));
+});
+
+test("words are the same in whatever order their keys were kept", () => {
+  const kept = reversedKeys(english.document);
+  expect(JSON.stringify(kept)).not.toBe(JSON.stringify(english.document));
+  const again = { ...content, variants: [{ ...english, document: kept }] };
+  expect(unpublished(content, again, filing, filing)).toEqual([]);
 });
 
 test("of a reply that never was on the shelf only its filing can be otherwise", () => {

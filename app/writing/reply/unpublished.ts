@@ -1,13 +1,12 @@
 import { FILING_WORDS, type FilingChange } from "#core/forms/library";
 import type { Content } from "#server/replies/content";
 import type { Filing } from "#server/writing/open";
-
-const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
+import { sameJson } from "./same-json";
 
 /** What of a reply's filing is otherwise than it is filed. */
 export function filingChange(filed: Filing, wanted: Filing): FilingChange {
   const names = Object.keys(filed) as (keyof Filing)[];
-  const changed = names.filter((name) => !same(filed[name], wanted[name]));
+  const changed = names.filter((name) => !sameJson(filed[name], wanted[name]));
   return Object.fromEntries(changed.map((name) => [name, wanted[name]]));
 }
 
@@ -37,7 +36,7 @@ export function unpublished(
   filed: Filing,
   filing: Filing,
 ): string[] {
-  const parts = onShelf === null ? [] : PARTS.filter(([, part]) => !same(part(onShelf), part(content)));
+  const parts = onShelf === null ? [] : PARTS.filter(([, part]) => !sameJson(part(onShelf), part(content)));
   const names = (Object.keys(filingChange(filed, filing)) as (keyof Filing)[]).map(
     (name) => FILING_WORDS[name],
   );

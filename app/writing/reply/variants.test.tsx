@@ -5,6 +5,7 @@ import { readMarkdown } from "#core/formats/markdown";
 import type { Content, ContentVariant } from "#server/replies/content";
 import { show } from "../../testing/show";
 import { Tabs } from "../../ui/tabs";
+import { reversedKeys } from "../../testing/reversed-keys";
 import { isStale, Variants } from "./variants";
 
 afterEach(cleanup);
@@ -108,11 +109,7 @@ describe("the languages of a reply", () => {
 });
 
 test("a translation follows its original in whatever order the words’ keys were kept", () => {
-  const kept = JSON.parse(JSON.stringify(english.document), (_key, value: unknown) =>
-    typeof value === "object" && value !== null && !Array.isArray(value)
-      ? Object.fromEntries(Object.entries(value).reverse())
-      : value,
-  ) as ContentVariant["document"];
+  const kept = reversedKeys(english.document);
   const follows = german({ subject: "Dogs", document: kept });
   expect(isStale(content(english, follows), follows)).toBe(false);
   expect(isStale(content({ ...english, subject: "Cats" }, follows), follows)).toBe(true);

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Content, ContentVariant } from "#server/replies/content";
 import { languageName } from "#core/language/tag";
+import { sameJson } from "./same-json";
 import type { ChangeContent } from "./use-reply";
 import { TabList } from "../../ui/tabs";
 import { useFieldKeys } from "../../ui/use-field-keys";
@@ -18,18 +19,7 @@ export function isStale(content: Content, variant: ContentVariant): boolean {
   const [fallback] = content.variants;
   if (!fallback || variant === fallback || variant.original === null) return false;
   const now = { subject: fallback.subject, document: fallback.document };
-  return JSON.stringify(sortedKeys(variant.original)) !== JSON.stringify(sortedKeys(now));
-}
-
-/** PostgreSQL keeps an object's keys in an order of its own. */
-function sortedKeys(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(sortedKeys);
-  if (typeof value !== "object" || value === null) return value;
-  return Object.fromEntries(
-    Object.entries(value)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([key, inner]) => [key, sortedKeys(inner)]),
-  );
+  return !sameJson(variant.original, now);
 }
 
 /** The languages of a reply as tabs; the first is the fallback, which others are translated from. */
