@@ -104,12 +104,9 @@ const input: ComposeInput = {
 function ours(): string {
   const letter = compose(input);
   const checks = secondLook({
+    ...input,
     letter,
-    slips: input.slips,
-    context,
-    channel: "email",
     recipient: "ana@example.org",
-    threadSubject: "boat",
     otherNames: [],
     sentReplies: [],
     standing: { is: "known", news: null, confirmed: false },

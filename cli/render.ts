@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { secondLook } from "#core/checks/second-look";
 import { ferryDetails } from "../demo/details";
-import { libraryTokens } from "#core/checks/lint";
+import { factLanguages, libraryTokens } from "#core/checks/lint";
 import { compose } from "#core/compose/compose";
 import { re2Patterns } from "#core/conditions/re2";
 import { blankValueSchema } from "#core/tokens/blanks";
@@ -40,7 +40,11 @@ export async function render(options: RenderOptions): Promise<object> {
   const variant = reply.variants.find((one) => one.language === options.language) ?? fallback;
   const tokens = new Map([...ownCaseFields(context.case), ...libraryTokens(library, ferryDetails)]);
   const facts = Object.entries(library.houseFacts).map(([key, fact]) => [key, fact.value] as const);
-  const whole = { ...context, house: { ...Object.fromEntries(facts), ...context.house } };
+  const whole = {
+    ...context,
+    house: { ...Object.fromEntries(facts), ...context.house },
+    written: { ...factLanguages(library), ...context.written },
+  };
   const slip = {
     id: reply.id,
     reply: reply.id,
@@ -55,7 +59,7 @@ export async function render(options: RenderOptions): Promise<object> {
     attachments: reply.attachments.flatMap((name) => attachments.get(name) ?? []),
   };
   const threadSubject = asText(context.case.subject);
-  const letter = compose({
+  const inputs = {
     slips: [slip],
     context: whole,
     channel: options.channel,
@@ -64,19 +68,17 @@ export async function render(options: RenderOptions): Promise<object> {
     patterns: re2Patterns,
     signature: null,
     stationery: null,
-    subject: { from: reply.use_template_subject ? "reply" : "thread" },
+    subject: { from: reply.use_template_subject ? "reply" : "thread" } as const,
     threadSubject,
     caseNumber: asText(context.case.number) ?? "",
     attachments: [],
-    contentId: (id) => id,
-  });
+    contentId: (id: string) => id,
+  };
+  const letter = compose(inputs);
   const checks = secondLook({
+    ...inputs,
     letter,
-    slips: [slip],
-    context: whole,
-    channel: options.channel,
     recipient: asText(options.channel === "sms" ? context.customer.phone : context.customer.email),
-    threadSubject,
     otherNames: [],
     sentReplies: [],
     standing: { is: "known", news: null, confirmed: false },

@@ -18,6 +18,7 @@ export const houseFile = z.strictObject({
     z.strictObject({
       key,
       name: z.string(),
+      names: z.record(z.string(), z.string()),
       mailbox: z.email(),
       answer_within_hours: z.number().positive(),
       usual_opening: key.optional(),
@@ -28,6 +29,8 @@ export const houseFile = z.strictObject({
         accent: z.string(),
         header: z.string(),
         footer: z.string(),
+        /** The same in other languages. */
+        texts: z.record(z.string(), z.strictObject({ header: z.string(), footer: z.string() })),
       }),
     }),
   ),

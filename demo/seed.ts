@@ -64,6 +64,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   for (const team of demo.house.teams) {
     const row = em.create(Team, {
       name: team.name,
+      names: team.names,
       mailbox: team.mailbox,
       answerWithin: team.answer_within_hours * 60,
     });
@@ -77,6 +78,12 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
       accent: stationery.accent,
       header: readMarkdown(stationery.header).doc,
       footer: readMarkdown(stationery.footer).doc,
+      texts: Object.fromEntries(
+        Object.entries(stationery.texts).map(([tag, { header, footer }]) => [
+          tag,
+          { header: readMarkdown(header).doc, footer: readMarkdown(footer).doc },
+        ]),
+      ),
     });
   }
   const passwordHash = await hashPassword(demo.house.password);

@@ -171,7 +171,7 @@ test("a reply is written, filed and its day chosen by keyboard alone", async ({ 
   );
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("textbox", { name: "Review by" })).toHaveValue("2027-03-02");
+  await expect(page.getByRole("textbox", { name: "Review by" })).toHaveValue("02/03/2027");
   expect((await saved).status()).toBe(200);
   await page.reload();
   await page.getByRole("tab", { name: "Filing" }).click();

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { Controller, useWatch } from "react-hook-form";
+import { Controller, useWatch, type UseFormRegisterReturn } from "react-hook-form";
 import { Link } from "react-router";
 import * as z from "zod/mini";
 import type { FactUse, OpenFact } from "#server/house/facts";
@@ -9,7 +9,12 @@ import { Button } from "../ui/button";
 import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import { ComparedWords } from "../ui/compared";
-import { languageName } from "#core/language/tag";
+import { languageName, sameLanguage } from "#core/language/tag";
+import { saysWords } from "#core/language/written";
+import { listed } from "#core/text/counted";
+import { Checkbox } from "../ui/checkbox";
+import { sayDay } from "../ui/day";
+import { spoken } from "./language-tabs";
 import { useAct } from "../ui/act";
 import { exactTime, useClock } from "../ui/time";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
@@ -30,6 +35,8 @@ const preview = z.object({
 interface Props extends OpenFact {
   /** Where it is used, as it reads now. */
   uses: FactUse[];
+  /** The languages that the house writes in, the first one first. */
+  languages: string[];
   mayDescribe: boolean;
 }
 
@@ -38,40 +45,50 @@ const factForm = (type: FactType) =>
   z.pipe(
     z.object({
       draft: z.object({ text: z.string(), currency: z.string() }),
+      /** The value in other languages, by their tags. */
+      texts: z.record(z.string(), z.string()),
       from: z.union([z.literal(""), dayField]),
     }),
-    z.transform(({ draft, from }) => ({ value: valueOfDraft(type, draft), from: from === "" ? null : from })),
+    z.transform(({ draft, texts, from }) => ({
+      value: valueOfDraft(type, draft),
+      texts,
+      from: from === "" ? null : from,
+    })),
   );
 
 /** One house fact: its value, how the replies that use it would read with another, and what it was before. */
-export function FactPage({ fact, values, uses, mayDescribe }: Props) {
+export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) {
   const { timeZone } = useClock();
   const { act: actHere, send, problem } = useSave(`/setup/facts/${fact.key}`);
   const act = useAct();
-  const form = useFormOf(factForm(fact.type), { draft: draftOf(fact.value), from: "" });
+  const others = otherLanguages(fact, languages);
+  const kept = Object.fromEntries(others.map((language) => [language, fact.texts[language] ?? ""]));
+  const form = useFormOf(factForm(fact.type), { draft: draftOf(fact.value), texts: kept, from: "" });
   const { errors, isSubmitting } = form.formState;
-  const [draft, from] = useWatch({ control: form.control, name: ["draft", "from"] });
+  const [draft, texts, from] = useWatch({ control: form.control, name: ["draft", "texts", "from"] });
   const [shown, setShown] = useState<FactUse[] | null>(null);
   const [unfit, setUnfit] = useState<string | null>(null);
-  const changed = JSON.stringify(draft) !== JSON.stringify(draftOf(fact.value));
-  const asked = JSON.stringify(valueOfDraft(fact.type, draft));
+  const changed =
+    JSON.stringify(draft) !== JSON.stringify(draftOf(fact.value)) ||
+    others.some((language) => (texts[language] ?? "").trim() !== kept[language]);
+  const asked = JSON.stringify({ value: valueOfDraft(fact.type, draft), texts });
   const keep = form.handleSubmit(async (sent) => {
-    const words = sent.from === null ? "It holds from now." : `It holds from ${sent.from}.`;
+    const words = sent.from === null ? "It holds from now." : `It holds from ${sayDay(sent.from)}.`;
     if (!taken(form, await actHere("set", sent, words))) return;
-    form.reset({ draft: sent.from === null ? draft : draftOf(fact.value), from: "" });
+    form.reset(
+      sent.from === null ? { draft, texts, from: "" } : { draft: draftOf(fact.value), texts: kept, from: "" },
+    );
   });
 
   useEffect(() => {
     if (!changed) return;
     let wanted = true;
     const timer = setTimeout(() => {
-      void act(`/setup/facts/${fact.key}/preview`, { value: JSON.parse(asked) as unknown }, preview).then(
-        (result) => {
-          if (!wanted) return;
-          setShown(result.ok ? result.data.uses : null);
-          setUnfit(result.ok ? null : result.problem);
-        },
-      );
+      void act(`/setup/facts/${fact.key}/preview`, JSON.parse(asked) as object, preview).then((result) => {
+        if (!wanted) return;
+        setShown(result.ok ? result.data.uses : null);
+        setUnfit(result.ok ? null : result.problem);
+      });
     }, 200);
     return () => {
       clearTimeout(timer);
@@ -79,6 +96,7 @@ export function FactPage({ fact, values, uses, mayDescribe }: Props) {
     };
   }, [act, changed, asked, fact.key]);
 
+  const lacking = saysWords(draft.text) ? others.filter((language) => !texts[language]?.trim()) : [];
   const list = changed ? (shown ?? uses) : uses;
   return (
     <>
@@ -92,7 +110,7 @@ export function FactPage({ fact, values, uses, mayDescribe }: Props) {
       <p className="text-sm text-soft">
         <code>{`{$house.${fact.key}}`}</code>, {fact.type.replace("_", " ")}
       </p>
-      <div className="mt-5 grid gap-x-12 gap-y-8 xl:grid-cols-[24rem_minmax(0,1fr)]">
+      <div className="mt-5 grid gap-x-12 gap-y-8 xl:grid-cols-[30rem_minmax(0,1fr)]">
         <section className="flex flex-col gap-6">
           {fact.mayChange ? (
             <form noValidate className="flex flex-col gap-4" onSubmit={(event) => void keep(event)}>
@@ -100,9 +118,28 @@ export function FactPage({ fact, values, uses, mayDescribe }: Props) {
                 control={form.control}
                 name="draft"
                 render={({ field }) => (
-                  <FactValueField type={fact.type} draft={field.value} onChange={field.onChange} />
+                  <div className="flex flex-col gap-0.5">
+                    {others.length > 0 && <span className="text-sm">{spoken(fact.language ?? "en")}</span>}
+                    <FactValueField type={fact.type} draft={field.value} onChange={field.onChange} />
+                  </div>
                 )}
               />
+              {others.map((language) => (
+                <label key={language} className="flex flex-col gap-0.5 text-sm">
+                  {spoken(language)}
+                  <TextIn
+                    type={fact.type}
+                    language={language}
+                    field={form.register(`texts.${language}`)}
+                    placeholder={draft.text}
+                  />
+                </label>
+              ))}
+              {lacking.length > 0 && (
+                <p className="text-sm text-look">
+                  {`Letters in ${listed(lacking.map(spoken))} print it as in ${spoken(fact.language ?? "en")}, and the second look says so.`}
+                </p>
+              )}
               <span className="flex flex-wrap items-baseline gap-x-3">
                 Holds from
                 <Controller
@@ -122,11 +159,26 @@ export function FactPage({ fact, values, uses, mayDescribe }: Props) {
             </form>
           ) : (
             <p>
-              <span className="font-serif text-lg">{factWords(fact.value)}</span>
+              <span className="font-serif text-lg">{factWords(fact.value, fact.type)}</span>
               <span className="block text-sm text-soft">A {fact.changedBy} changes it.</span>
             </p>
           )}
           <FormProblem words={problem ?? undefined} />
+          {mayDescribe && isWords(fact.type) && languages.length > 1 && (
+            <label className="flex items-center gap-2 text-sm">
+              <Checkbox
+                checked={fact.language === null}
+                onChange={(same) =>
+                  void send("describe", {
+                    label: fact.label,
+                    changedBy: fact.changedBy,
+                    language: same ? null : (languages[0] ?? "en"),
+                  })
+                }
+              />
+              Reads the same in every language, as names and addresses do
+            </label>
+          )}
           {mayDescribe && (
             <label className="flex items-baseline gap-3 text-sm">
               May be changed by
@@ -143,8 +195,16 @@ export function FactPage({ fact, values, uses, mayDescribe }: Props) {
               {values.map((one) => (
                 <li key={one.id} className="border-b border-line py-1.5">
                   <span className={`font-serif ${one.state === "now" ? "font-semibold" : ""}`}>
-                    {factWords(one.value)}
+                    {factWords(one.value, fact.type)}
                   </span>
+                  {Object.entries(one.texts).map(([language, text]) => (
+                    <span key={language} className="block">
+                      <span className="text-soft">{`${spoken(language)}: `}</span>
+                      <span lang={language} className="font-serif">
+                        {text}
+                      </span>
+                    </span>
+                  ))}
                   <span className="block text-soft">
                     {one.state === "planned"
                       ? "will hold from "
@@ -202,3 +262,38 @@ const CHANGED_BY = [
   ["curator", "curators"],
   ["lead", "leads"],
 ] as const;
+
+function isWords(type: FactType): boolean {
+  return type === "text" || type === "long_text" || type === "link";
+}
+
+/** The languages in which a fact may have a text beside its own. */
+function otherLanguages({ type, language, texts }: OpenFact["fact"], languages: string[]): string[] {
+  if (!isWords(type) || language === null) return [];
+  const all = [...new Set([...languages, ...Object.keys(texts)])];
+  return all.filter((one) => !sameLanguage(one, language));
+}
+
+function TextIn({
+  type,
+  language,
+  field,
+  placeholder,
+}: {
+  type: FactType;
+  language: string;
+  field: UseFormRegisterReturn;
+  placeholder: string;
+}) {
+  const shared = { ...field, lang: language, placeholder };
+  if (type === "long_text")
+    return <textarea {...shared} className="boxed-field text-base" rows={3} maxLength={5000} />;
+  return (
+    <input
+      {...shared}
+      type={type === "link" ? "url" : "text"}
+      className="lined-field text-base"
+      maxLength={5000}
+    />
+  );
+}

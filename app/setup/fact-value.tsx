@@ -1,10 +1,12 @@
 import type { Detail } from "#core/tokens/context";
 import type { FactType } from "#core/forms/house";
+import { sayDay } from "../ui/day";
 import { DateField } from "../ui/date-field";
 
 /** A fact's value in words. */
-export function factWords(value: Detail): string {
+export function factWords(value: Detail, type: FactType): string {
   if (value === null) return "";
+  if (type === "date" && typeof value === "string") return sayDay(value);
   if (Array.isArray(value)) return value.join(", ");
   if (typeof value === "object") {
     return new Intl.NumberFormat("en-GB", { style: "currency", currency: value.currency }).format(

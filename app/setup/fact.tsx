@@ -1,4 +1,5 @@
 import { factUses, openFact } from "#server/house/facts";
+import { settingsOf } from "#server/house/settings";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/fact";
@@ -9,6 +10,7 @@ export async function loader(args: Route.LoaderArgs) {
   return loaderResult(async () => ({
     ...(await openFact(em, viewer, args.params.key, now)),
     uses: await factUses(em, viewer, args.params.key, undefined, now),
+    languages: (await settingsOf(em)).languages,
     mayDescribe: viewer.role !== "agent",
   }));
 }

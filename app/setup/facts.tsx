@@ -54,10 +54,10 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
                 <code className="block text-sm text-soft">{`{$house.${fact.key}}`}</code>
               </td>
               <td className="max-w-md py-2 pr-6 font-serif">
-                {factWords(fact.value)}
+                {factWords(fact.value, fact.type)}
                 {fact.next && (
                   <span className="block text-sm text-look">
-                    {factWords(fact.next.value)} from{" "}
+                    {factWords(fact.next.value, fact.type)} from{" "}
                     {relativeTime(Date.parse(fact.next.from), now, timeZone)}
                   </span>
                 )}

@@ -1,7 +1,10 @@
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { ferryDetails } from "../../demo/details";
-import { act, cleanup, screen, waitFor, within } from "@testing-library/react";
+import { act, cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import type { Editor } from "@tiptap/core";
+import type { Doc } from "#core/document/types";
+import { writtenIn } from "#core/language/written";
+import type { Writer } from "#server/house/writers";
 import { readMarkdown } from "#core/formats/markdown";
 import { catalogue } from "#core/tokens/catalogue";
 import type { Context } from "#core/tokens/context";
@@ -25,14 +28,21 @@ const context = {
   booking: {},
   agent: { name: "Bram Osei", first_name: "Bram", email: "bram@example.com" },
   house: {},
+  written: {},
 } as unknown as Context;
 const button = (name: string) => screen.getByRole("button", { name });
 
+const bram = { id: 2, role: "agent" as const };
+const writer: Writer = { id: 2, name: "Bram Osei", teams: [3], lacks: ["phone"], signs: true };
+
 describe("a signature", () => {
-  const own = (words: string | null) => (
+  const own = (words: string | null, others: Record<string, Doc> = {}, languages = ["en"]) => (
     <SignatureForm
       team={null}
-      doc={words === null ? null : readMarkdown(words).doc}
+      signature={words === null ? null : { language: "en", text: readMarkdown(words).doc, others }}
+      languages={languages}
+      writers={[writer]}
+      viewer={bram}
       tokens={tokens}
       context={context}
       label="Your signature"
@@ -59,6 +69,40 @@ describe("a signature", () => {
     expect(button("Save")).toBeDisabled();
   });
 
+  test("says before it is kept whose letters change, and what they lack", async () => {
+    showAtDesk(own("{$agent.name}"));
+    await write("Crossings");
+    const note = screen.getByRole("note", { name: "Whose letters change" });
+    expect(note).toHaveTextContent("Your letters change from now on.");
+    expect(note).not.toHaveTextContent("phone");
+    cleanup();
+    showAtDesk(own("{$agent.name}, {$agent.phone}"));
+    await write("Crossings");
+    expect(screen.getByRole("note", { name: "Whose letters change" })).toHaveTextContent(
+      "You have no phone number. Fill in yours",
+    );
+    expect(screen.getByRole("link", { name: "Fill in yours" })).toHaveAttribute("href", "/account");
+  });
+
+  test("has a text for each language of the house; one that lacks begins as the first reads", async () => {
+    const others = { de: readMarkdown("Viele Grüße").doc };
+    const { hand, asked } = showAtDesk(own("Kind regards", others, ["en", "de", "fr"]));
+    await words();
+    await hand.click(screen.getByRole("tab", { name: "German" }));
+    expect(await screen.findByRole("textbox", { name: "Your signature, German" })).toHaveTextContent(
+      "Viele Grüße",
+    );
+    await hand.click(screen.getByRole("tab", { name: "French none yet" }));
+    expect(await screen.findByRole("textbox", { name: "Your signature, French" })).toHaveTextContent(
+      "Kind regards",
+    );
+    expect(screen.getByText(/There is none in French: letters in it carry the one in English/)).toBeVisible();
+    const panel = screen.getByRole("tabpanel", { name: "French none yet" });
+    await hand.click(within(panel).getByRole("button", { name: "Save" }));
+    await waitFor(() => expect(asked).toHaveLength(1));
+    expect(asked[0]).toMatchObject({ to: "/setup/keep-signature", body: { team: null, language: "fr" } });
+  });
+
   test("that the server refuses stays as it was typed, with the reason", async () => {
     const { hand } = showAtDesk(own(null), {
       "/setup/keep-signature": () => ({ problem: "There is no such team", status: 404 }),
@@ -74,16 +118,56 @@ describe("a signature", () => {
 describe("a stationery", () => {
   const paper = {
     name: "Harbour office",
-    header: readMarkdown("Harbour office").doc,
+    header: writtenIn("en", readMarkdown("Harbour office, {$agent.title}").doc),
     footer: null,
     accent: "#7d5a00",
     textColour: "#111111",
     background: "#ffffff",
     logo: { id: "4", name: "logo.png", contentType: "image/png", size: 90, alt: "A ship" },
   };
+  const lead = { id: 9, role: "lead" as const };
+  const writers: Writer[] = [writer, { ...writer, id: 4, name: "Ida Roth", lacks: ["title"] }];
   const form = (
-    <PaperForm stationery={{ team: 3, teamName: "Office", paper }} tokens={tokens} context={context} />
+    <PaperForm
+      stationery={{ team: 3, teamName: "Office", names: writtenIn("en", "Office"), paper }}
+      languages={["en", "de"]}
+      writers={writers}
+      viewer={lead}
+      tokens={tokens}
+      context={context}
+    />
   );
+
+  test("tells the contrast of its colours on paper and in the dark", async () => {
+    showAtDesk(form);
+    const colour = await screen.findByLabelText("Words");
+    const row = () => screen.getByRole("row", { name: /^Words/ });
+    expect(row()).toHaveTextContent(/Words18\.8, enough/);
+    fireEvent.change(colour, { target: { value: "#bbbbbb" } });
+    await waitFor(() => expect(row()).toHaveTextContent(/1\.9, 4\.5 is needed/));
+  });
+
+  test("says before it is kept whose letters change, and who lacks what it prints", async () => {
+    const { hand } = showAtDesk(form);
+    await hand.type(await screen.findByRole("textbox", { name: "What the logo shows" }), "!");
+    const note = screen.getByRole("note", { name: "Whose letters change" });
+    expect(note).toHaveTextContent("Letters of 2 people change from now on: Bram Osei and Ida Roth.");
+    expect(note).toHaveTextContent("Ida Roth has no title. Fill in theirs");
+    expect(within(note).getByRole("link")).toHaveAttribute("href", "/setup/people/4");
+  });
+
+  test("is written in another language after the first", async () => {
+    const { hand, asked } = showAtDesk(form);
+    await hand.click(await screen.findByRole("tab", { name: "German none yet" }));
+    expect(screen.getByText("Letters in German carry these in English.")).toBeVisible();
+    await hand.click(button("Write them in German"));
+    expect(await screen.findByRole("textbox", { name: "Header, German" })).toHaveTextContent(
+      "Harbour office",
+    );
+    await hand.click(button("Save"));
+    await waitFor(() => expect(asked).toHaveLength(1));
+    expect(asked[0]?.body).toMatchObject({ texts: { de: { footer: null } } });
+  });
 
   test("is kept as it stands, whoever changed only its picture’s words", async () => {
     const { hand, asked } = showAtDesk(form);
@@ -131,6 +215,8 @@ describe("a house fact", () => {
       changedBy: "curator",
       mayChange: true,
       value: { amount: 7.5, currency: "EUR" },
+      language: null,
+      texts: {},
       next: null,
       uses: 1,
       papers: 0,
@@ -144,7 +230,13 @@ describe("a house fact", () => {
     words: [{ kind: "same" as const, text: words }],
   });
   const page = (changes: Partial<OpenFact["fact"]> = {}) => (
-    <FactPage {...open} fact={{ ...open.fact, ...changes }} uses={[used("A dog costs €7.50.")]} mayDescribe />
+    <FactPage
+      {...open}
+      fact={{ ...open.fact, ...changes }}
+      uses={[used("A dog costs €7.50.")]}
+      languages={["en", "de", "fr"]}
+      mayDescribe
+    />
   );
   const preview = "/setup/facts/dog_fee/preview";
 
@@ -160,7 +252,7 @@ describe("a house fact", () => {
     expect(await screen.findByText("It holds from now.")).toBeVisible();
     expect(asked.at(-1)).toEqual({
       to: "/setup/facts/dog_fee/set",
-      body: { value: { amount: "9", currency: "EUR" }, from: null },
+      body: { value: { amount: "9", currency: "EUR" }, texts: {}, from: null },
     });
   });
 
@@ -171,8 +263,12 @@ describe("a house fact", () => {
     await hand.type(value, "9");
     await hand.type(await screen.findByRole("textbox", { name: "Holds from" }), "1.3.2027");
     await hand.click(button("Plan it"));
-    expect(await screen.findByText("It holds from 2027-03-01.")).toBeVisible();
-    expect(asked.at(-1)?.body).toEqual({ value: { amount: "9", currency: "EUR" }, from: "2027-03-01" });
+    expect(await screen.findByText("It holds from 1 March 2027.")).toBeVisible();
+    expect(asked.at(-1)?.body).toEqual({
+      value: { amount: "9", currency: "EUR" },
+      texts: {},
+      from: "2027-03-01",
+    });
     expect(value).toHaveValue(7.5);
   });
 
@@ -184,6 +280,30 @@ describe("a house fact", () => {
     expect(await screen.findByRole("alert")).toHaveTextContent("An amount, as in 7.50");
     expect(button("Change it now")).toBeDisabled();
     expect(asked.map(({ to }) => to)).toEqual([preview]);
+  });
+
+  test("of words has a text for each language, and says which letters lack one", async () => {
+    const words = page({
+      type: "text",
+      value: "from seven",
+      language: "en",
+      texts: { de: "ab sieben" },
+    });
+    const { hand, asked } = showAtDesk(words, { [preview]: () => ({ uses: [] }) });
+    expect(await screen.findByLabelText("German")).toHaveValue("ab sieben");
+    expect(
+      screen.getByText("Letters in French print it as in English, and the second look says so."),
+    ).toBeVisible();
+    await hand.type(screen.getByLabelText("French"), "dès sept heures");
+    await hand.click(button("Change it now"));
+    await waitFor(() => expect(asked.at(-1)?.to).toBe("/setup/facts/dog_fee/set"));
+    expect(asked.at(-1)?.body).toEqual({
+      value: "from seven",
+      texts: { de: "ab sieben", fr: "dès sept heures" },
+      from: null,
+    });
+    await hand.click(screen.getByRole("checkbox", { name: /Reads the same in every language/ }));
+    expect(asked.at(-1)).toMatchObject({ to: "/setup/facts/dog_fee/describe", body: { language: null } });
   });
 
   test("that another role changes only says who does", async () => {

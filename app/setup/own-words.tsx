@@ -16,6 +16,8 @@ import { TokenMenu } from "../writing/tokens/token-menu";
 interface Props {
   label: string;
   doc: Doc | null;
+  /** BCP 47 tag of what is written. */
+  language: string;
   /** The tokens that may stand in it. */
   tokens: ReadonlyMap<string, Token>;
   /** What fills them for the preview. */
@@ -27,12 +29,12 @@ const isSure = (token: Token | undefined) =>
   token !== undefined && isGuaranteed(token, { topics: [], withBooking: false });
 
 /** A few words with values and no blanks or conditions, as signatures and stationery have them, and how they read. */
-export function OwnWords({ label, doc, tokens, context, onChange }: Props) {
+export function OwnWords({ label, doc, language, tokens, context, onChange }: Props) {
   const [first] = useState(doc ?? emptyDocument());
   const [shown, setShown] = useState(first);
   const [editor, setEditor] = useState<Editor | null>(null);
   const [menu, setMenu] = useState<{ left: number; top: number } | null>(null);
-  const style = { language: "en-GB", timeZone: context.time_zone };
+  const style = { language, timeZone: context.time_zone };
   const definitions = useMemo((): Definitions => {
     return { tokens, blanks: {}, passages: {}, findings: [], sample: () => null };
   }, [tokens]);
@@ -50,7 +52,7 @@ export function OwnWords({ label, doc, tokens, context, onChange }: Props) {
   };
   return (
     <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">
-      <div className="own-words border border-line px-3 py-1">
+      <div lang={language} className="own-words border border-line px-3 py-1">
         {editor && (
           <div className="flex items-center gap-4">
             <button type="button" className="text-sm font-semibold" onClick={() => openMenu(editor)}>
@@ -86,7 +88,7 @@ export function OwnWords({ label, doc, tokens, context, onChange }: Props) {
       </div>
       <div>
         <p className="text-sm text-soft">As it reads</p>
-        <ReadWords label={label} doc={shown} tokens={tokens} context={context} />
+        <ReadWords label={label} doc={shown} language={language} tokens={tokens} context={context} />
       </div>
       {menu && editor && (
         <TokenMenu
@@ -113,12 +115,12 @@ export function OwnWords({ label, doc, tokens, context, onChange }: Props) {
 }
 
 /** Such words as they read for whoever looks at them. */
-export function ReadWords({ label, doc, tokens, context }: Omit<Props, "onChange"> & { doc: Doc }) {
-  const style = { language: "en-GB", timeZone: context.time_zone };
+export function ReadWords({ label, doc, language, tokens, context }: Omit<Props, "onChange"> & { doc: Doc }) {
+  const style = { language, timeZone: context.time_zone };
   const filled = fillOwn("own", doc, { context, style, tokens });
   return (
     <>
-      <div className="letter" aria-label={`${label}, as it reads`} role="group">
+      <div lang={language} className="letter" aria-label={`${label}, as it reads`} role="group">
         <LetterBlocks blocks={filled.blocks} />
       </div>
       {filled.problems.map((problem) => (

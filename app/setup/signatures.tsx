@@ -1,21 +1,35 @@
 import { useMemo } from "react";
 import { readSignatures } from "#server/house/signatures";
+import { settingsOf } from "#server/house/settings";
+import { listWriters } from "#server/house/writers";
 import { ownContext } from "#server/house/own-context";
 import { signedIn } from "#server/web/context";
 import { catalogue } from "#core/tokens/catalogue";
 import type { Route } from "./+types/signatures";
+import { asOf } from "./as-of";
 import { ownTokensOnly, ReadWords } from "./own-words";
 import { SignatureForm } from "./signature-form";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
   const { context, own } = await ownContext(em, viewer, now);
-  return { signatures: await readSignatures(em, viewer), context, words: own, role: viewer.role };
+  const { languages } = await settingsOf(em);
+  const signatures = await readSignatures(em, viewer);
+  const writers = await listWriters(em, viewer);
+  return {
+    signatures,
+    writers,
+    languages,
+    context,
+    words: own,
+    viewer: { id: viewer.id, role: viewer.role },
+  };
 }
 
 /** One's own signature, and those that teams impose. */
 export default function Signatures({ loaderData }: Route.ComponentProps) {
-  const { signatures, context, words, role } = loaderData;
+  const { signatures, writers, languages, context, words, viewer } = loaderData;
+  const { role } = viewer;
   const tokens = useMemo(() => ownTokensOnly(catalogue(words)), [words]);
   const imposing = signatures.teams.find((team) => team.mine && team.imposed !== null);
   return (
@@ -29,7 +43,11 @@ export default function Signatures({ loaderData }: Route.ComponentProps) {
       </p>
       <SignatureForm
         team={null}
-        doc={signatures.own}
+        signature={signatures.own}
+        languages={languages}
+        writers={imposing ? [] : writers.filter((writer) => writer.id === viewer.id)}
+        nobody="Your letters do not change while the team’s signature stands under them."
+        viewer={viewer}
         tokens={tokens}
         context={context}
         label="Your signature"
@@ -45,9 +63,12 @@ export default function Signatures({ loaderData }: Route.ComponentProps) {
             {role === "lead" ? (
               <SignatureForm
                 team={team.id}
-                doc={team.imposed}
+                signature={team.imposed}
+                languages={languages}
+                writers={writers.filter((writer) => writer.teams.includes(team.id))}
+                viewer={viewer}
                 tokens={tokens}
-                context={context}
+                context={asOf(context, team.names)}
                 label={`Signature of the ${team.name}`}
               />
             ) : (
@@ -56,9 +77,10 @@ export default function Signatures({ loaderData }: Route.ComponentProps) {
                 {team.imposed && (
                   <ReadWords
                     label={`Signature of the ${team.name}`}
-                    doc={team.imposed}
+                    doc={team.imposed.text}
+                    language={team.imposed.language ?? "en"}
                     tokens={tokens}
-                    context={context}
+                    context={asOf(context, team.names)}
                   />
                 )}
               </>

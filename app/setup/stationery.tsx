@@ -1,11 +1,14 @@
 import { useMemo, useState } from "react";
 import { allStationery } from "#server/house/stationery";
+import { settingsOf } from "#server/house/settings";
+import { listWriters } from "#server/house/writers";
 import { ownContext } from "#server/house/own-context";
 import { requireRole } from "#server/people/viewer";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { catalogue } from "#core/tokens/catalogue";
 import type { Route } from "./+types/stationery";
+import { asOf } from "./as-of";
 import { ownTokensOnly } from "./own-words";
 import { TabList, TabPanel, Tabs } from "../ui/tabs";
 import { PaperForm } from "./paper-form";
@@ -15,13 +18,16 @@ export async function loader(args: Route.LoaderArgs) {
   return loaderResult(async () => {
     requireRole(viewer, "curator");
     const { context, own } = await ownContext(em, viewer, now);
-    return { papers: await allStationery(em), context, words: own };
+    const { languages } = await settingsOf(em);
+    const papers = await allStationery(em);
+    const writers = await listWriters(em, viewer);
+    return { papers, writers, languages, context, words: own, viewer: { id: viewer.id, role: viewer.role } };
   });
 }
 
 /** What surrounds the emails of each team. */
 export default function Stationery({ loaderData }: Route.ComponentProps) {
-  const { papers, context, words } = loaderData;
+  const { papers, writers, languages, context, words, viewer } = loaderData;
   const tokens = useMemo(() => ownTokensOnly(catalogue(words)), [words]);
   const [team, setTeam] = useState(papers[0]?.team ?? 0);
   const chosen = papers.find((one) => one.team === team);
@@ -38,7 +44,14 @@ export default function Stationery({ loaderData }: Route.ComponentProps) {
         />
         {chosen && (
           <TabPanel key={chosen.team} value={String(chosen.team)}>
-            <PaperForm stationery={chosen} tokens={tokens} context={context} />
+            <PaperForm
+              stationery={chosen}
+              languages={languages}
+              writers={writers.filter((writer) => writer.teams.includes(chosen.team))}
+              viewer={viewer}
+              tokens={tokens}
+              context={asOf(context, chosen.names)}
+            />
           </TabPanel>
         )}
       </Tabs>

@@ -1,11 +1,17 @@
+import { Controller } from "react-hook-form";
+import { DurationField } from "./duration-field";
 import { counted } from "#core/text/counted";
 import { teamSchema } from "#core/forms/people";
 import { requireRole } from "#server/people/viewer";
 import { listTeams, type TeamRow } from "#server/staff/teams";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
+import { sameLanguage } from "#core/language/tag";
+import { settingsOf } from "#server/house/settings";
+import { Disclosure } from "../ui/disclosure";
+import { spoken } from "./language-tabs";
 import { Button } from "../ui/button";
-import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
+import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { useSave } from "../ui/use-save";
 import type { Route } from "./+types/teams";
 
@@ -13,13 +19,13 @@ export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   return loaderResult(async () => {
     requireRole(viewer, "lead");
-    return { teams: await listTeams(em) };
+    return { teams: await listTeams(em), languages: (await settingsOf(em)).languages };
   });
 }
 
 /** Teams: what they are called, where their mail comes in, and how soon they answer. */
 export default function Teams({ loaderData }: Route.ComponentProps) {
-  const { teams } = loaderData;
+  const { teams, languages } = loaderData;
   return (
     <>
       <title>Teams · Plain Shelf</title>
@@ -30,22 +36,26 @@ export default function Teams({ loaderData }: Route.ComponentProps) {
       <ul className="mt-4 flex max-w-4xl flex-col border-t border-line">
         {teams.map((team) => (
           <li key={team.id} className="border-b border-line py-3">
-            <TeamForm team={team} />
+            <TeamForm team={team} languages={languages} />
           </li>
         ))}
       </ul>
       <h2 className="mt-8 font-bold">A new team</h2>
       <div className="mt-2 max-w-4xl">
-        <TeamForm team={null} />
+        <TeamForm team={null} languages={languages} />
       </div>
     </>
   );
 }
 
-function TeamForm({ team }: { team: TeamRow | null }) {
+function TeamForm({ team, languages }: { team: TeamRow | null; languages: string[] }) {
   const { act, send, problem } = useSave("/setup");
+  const first = team?.language ?? languages[0] ?? "en";
+  const known = [...new Set([...languages, ...Object.keys(team?.names ?? {})])];
+  const others = known.filter((language) => !sameLanguage(language, first));
   const form = useFormOf(teamSchema, {
     name: team?.name ?? "",
+    names: Object.fromEntries(others.map((language) => [language, team?.names[language] ?? ""])),
     mailbox: team?.mailbox ?? "",
     answerWithin: team?.answerWithin ?? 24 * 60,
   });
@@ -74,15 +84,39 @@ function TeamForm({ team }: { team: TeamRow | null }) {
           className="text-base"
         />
       </label>
-      <label className="flex w-32 flex-col gap-0.5 text-sm">
-        Answers within, in minutes
-        <LineInput
-          inputMode="numeric"
-          field={form.register("answerWithin", { valueAsNumber: true })}
-          problem={errors.answerWithin?.message}
-          className="text-base"
+      <span className="flex flex-col gap-0.5 text-sm">
+        Answers within
+        <Controller
+          control={form.control}
+          name="answerWithin"
+          render={({ field }) => (
+            <DurationField
+              label="Answers within"
+              value={field.value}
+              onChange={field.onChange}
+              invalid={errors.answerWithin !== undefined}
+            />
+          )}
         />
-      </label>
+        <FieldProblem words={errors.answerWithin?.message} />
+      </span>
+      {others.length > 0 && (
+        <Disclosure words="Its name in other languages" className="order-last w-full text-sm">
+          <span className="mt-1 flex flex-wrap gap-x-6 gap-y-2">
+            {others.map((language) => (
+              <label key={language} className="flex w-52 flex-col gap-0.5">
+                {spoken(language)}
+                <LineInput
+                  field={form.register(`names.${language}`)}
+                  problem={errors.names?.[language]?.message}
+                  lang={language}
+                  className="text-base"
+                />
+              </label>
+            ))}
+          </span>
+        </Disclosure>
+      )}
       {team === null ? (
         <Button type="submit" disabled={isSubmitting}>
           Add team

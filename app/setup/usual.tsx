@@ -1,41 +1,49 @@
 import { usualReplies, type UsualRow } from "#server/house/usual";
+import { useState } from "react";
+import { Link } from "react-router";
+import { listWriters } from "#server/house/writers";
 import { requireRole } from "#server/people/viewer";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
+import { Button } from "../ui/button";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/usual";
 import { useSave } from "../ui/use-save";
+import { WhoseLetters } from "./whose-letters";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   return loaderResult(async () => {
     requireRole(viewer, "curator");
-    return { rows: await usualReplies(em) };
+    const writers = await listWriters(em, viewer);
+    return { rows: await usualReplies(em), writers, viewer: { id: viewer.id, role: viewer.role } };
   });
 }
 
 /** What first answers open and close with, by team and channel. */
 export default function Usual({ loaderData }: Route.ComponentProps) {
-  const { rows } = loaderData;
+  const { rows, writers, viewer } = loaderData;
   const { send, problem } = useSave("/setup");
+  /** What was chosen and is not kept yet. */
+  const [wanted, setWanted] = useState<{ row: UsualRow; reply: string } | null>(null);
   const teams = [...new Map(rows.map((row) => [row.team, row.teamName]))];
+  const isWanted = (row: UsualRow) =>
+    wanted?.row.team === row.team && wanted.row.channel === row.channel && wanted.row.part === row.part;
   const choice = (row: UsualRow | undefined) =>
     row && (
       <Select
         label={`${row.teamName}, ${row.channel}, ${row.part}`}
         className="lined-field w-full"
-        value={row.chosen ?? ""}
+        value={(wanted && isWanted(row) ? wanted.reply : row.chosen) ?? ""}
         options={[["", "none"], ...row.offered.map((one) => [one.key, one.title] as const)]}
-        onChange={(reply) =>
-          void send("keep-usual", {
-            team: row.team,
-            channel: row.channel,
-            part: row.part,
-            reply: reply || null,
-          })
-        }
+        onChange={(reply) => setWanted(reply === (row.chosen ?? "") ? null : { row, reply })}
       />
     );
+  const keep = async () => {
+    if (!wanted) return;
+    const { team, channel, part } = wanted.row;
+    if (await send("keep-usual", { team, channel, part, reply: wanted.reply || null })) setWanted(null);
+  };
   return (
     <>
       <title>Openings and closings · Plain Shelf</title>
@@ -82,8 +90,41 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
               })}
             </tbody>
           </table>
+          {wanted?.row.team === team && (
+            <div className="mt-3 border-l-[3px] border-look pl-3">
+              <p>{changeOf(wanted.row, wanted.reply)}</p>
+              <WhoseLetters
+                writers={writers.filter((writer) => writer.teams.includes(team))}
+                prints={wanted.row.offered.find((one) => one.key === wanted.reply)?.prints ?? []}
+                viewer={viewer}
+              />
+              {wanted.reply !== "" && (
+                <p className="text-sm">
+                  <Link to={`/replies/${wanted.reply}`} className="quiet-link">
+                    Read it
+                  </Link>
+                </p>
+              )}
+              <span className="mt-2 flex items-center gap-4">
+                <Button onClick={() => void keep()}>Save</Button>
+                <button type="button" className="quiet-link" onClick={() => setWanted(null)}>
+                  Cancel
+                </button>
+              </span>
+            </div>
+          )}
         </section>
       ))}
     </>
   );
+}
+
+/** A change of what is usual, before it is kept. */
+function changeOf({ channel, part, offered }: UsualRow, reply: string): string {
+  const by = channel === "sms" ? "SMS" : channel;
+  const verb = part === "opening" ? "open" : "close";
+  const title = offered.find((one) => one.key === reply)?.title;
+  return title === undefined
+    ? `First answers by ${by} will have no usual ${part}.`
+    : `First answers by ${by} will ${verb} with “${title}”.`;
 }

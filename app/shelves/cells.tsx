@@ -1,6 +1,7 @@
 import type { ReplyColumn } from "#server/replies/filter";
 import type { ReplyRow } from "#server/replies/list";
 import { Mark } from "../ui/mark";
+import { sayDay, sayDayShort } from "../ui/day";
 import { relativeTime, useClock } from "../ui/time";
 
 /** What is not as usual about a reply, in words. */
@@ -10,7 +11,7 @@ export function Notes({ row }: { row: ReplyRow }) {
     row.state === "shelved" ? null : row.state,
     row.waiting > 0 ? `${row.waiting} waiting to be checked` : null,
     season.out ? `out of season: offered ${seasonWords(season)}` : null,
-    row.reviewDue ? `to be reviewed since ${row.reviewBy ?? ""}` : null,
+    row.reviewDue ? `to be reviewed since ${row.reviewBy ? sayDay(row.reviewBy) : ""}` : null,
   ].filter((note) => note !== null);
   return notes.length > 0 ? <p className="text-sm text-look">{notes.join("; ")}</p> : null;
 }
@@ -73,7 +74,7 @@ export function Cell({ row, column, searched }: { row: ReplyRow; column: ReplyCo
     case "used":
       return row.lastUsed ? relativeTime(Date.parse(row.lastUsed), now, timeZone) : "never";
     case "review":
-      return <span className="tabular-nums">{row.reviewBy ?? ""}</span>;
+      return <span className="tabular-nums">{row.reviewBy && sayDayShort(row.reviewBy)}</span>;
     case "changed":
       return (
         <span className="whitespace-nowrap">{relativeTime(Date.parse(row.changed), now, timeZone)}</span>

@@ -1,7 +1,7 @@
 import { CalendarDays } from "lucide-react";
 import { Popover as Radix } from "radix-ui";
 import { lazy, Suspense, useId, useState } from "react";
-import { dayText, readDay } from "./day";
+import { dayText, readDay, useDayForm, writeDay } from "./day";
 
 const fetchCalendar = () => import("./calendar");
 const Calendar = lazy(fetchCalendar);
@@ -30,25 +30,27 @@ export default function DateEntry({
   min,
   max,
   disabled = false,
-  placeholder = "2027-03-01",
+  placeholder,
   required = false,
   className = "lined-field w-28",
 }: DateProps) {
   const own = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [open, setOpen] = useState(false);
-  const shown = typed ?? value;
-  const day = readDay(shown);
+  const form = useDayForm();
+  const shown = typed ?? writeDay(value, form);
+  const example = writeDay("2027-03-01", form);
+  const day = readDay(shown, form);
   const kept = day && dayText(day);
   const problem =
     shown.trim() === ""
       ? null
       : kept === null
-        ? "That is no day; write it as in 2027-03-01"
+        ? `That is no day; write it as in ${example}`
         : min && kept < min
-          ? `Not before ${min}`
+          ? `Not before ${writeDay(min, form)}`
           : max && kept > max
-            ? `Not after ${max}`
+            ? `Not after ${writeDay(max, form)}`
             : null;
   return (
     <span className="inline-flex items-center gap-1">
@@ -61,13 +63,13 @@ export default function DateEntry({
         aria-required={required}
         className={className}
         disabled={disabled}
-        placeholder={placeholder}
+        placeholder={placeholder ?? example}
         value={shown}
         // It is there when the hand gets to it.
         onFocus={() => void fetchCalendar()}
         onChange={(event) => {
           const words = event.target.value;
-          const next = readDay(words);
+          const next = readDay(words, form);
           setTyped(words);
           if (next) onChange(dayText(next));
           else if (words.trim() === "") onChange("");
@@ -96,8 +98,8 @@ export default function DateEntry({
             <Suspense fallback={null}>
               <Calendar
                 chosen={day ?? undefined}
-                earliest={(min && readDay(min)) || undefined}
-                latest={(max && readDay(max)) || undefined}
+                earliest={(min && readDay(min, form)) || undefined}
+                latest={(max && readDay(max, form)) || undefined}
                 onChoose={(next) => {
                   setTyped(null);
                   setOpen(false);

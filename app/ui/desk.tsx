@@ -1,9 +1,11 @@
 import { Form, Link, NavLink, Outlet, useLocation } from "react-router";
 import { waitingCount } from "#server/cases/waiting";
+import { settingsOf } from "#server/house/settings";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/desk";
 import { Acts } from "./act";
 import { Questions } from "./ask";
+import { RegionContext } from "./region";
 import { ErrorPage } from "./error-page";
 import { Hint, Hints } from "./hint";
 import { steadily } from "./stale";
@@ -12,7 +14,14 @@ import { useScrollKept } from "./use-scroll-kept";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
-  return { viewer, waiting: await waitingCount(em, viewer), now: now.toISOString() };
+  const { house } = await settingsOf(em);
+  return {
+    viewer,
+    waiting: await waitingCount(em, viewer),
+    now: now.toISOString(),
+    /** What the house writes in, with its region. */
+    language: house.language,
+  };
 }
 export type DeskData = typeof loader;
 
@@ -32,78 +41,80 @@ const LISTED = new Set(["/waiting", "/shelves"]);
 
 /** What all screens of a signed-in person share: the line of places at the top, and the foot for messages. */
 export default function Desk({ loaderData }: Route.ComponentProps) {
-  const { viewer, waiting } = loaderData;
+  const { viewer, waiting, language } = loaderData;
   const scroll = useScrollKept();
   const { pathname } = useLocation();
   return (
-    <Hints>
-      <Acts>
-        <Questions>
-          <ToastProvider>
-            <div className="flex h-dvh flex-col">
-              <a
-                href="#main"
-                className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
-              >
-                To the page’s content
-              </a>
-              {LISTED.has(pathname) && (
+    <RegionContext value={language}>
+      <Hints>
+        <Acts>
+          <Questions>
+            <ToastProvider>
+              <div className="flex h-dvh flex-col">
                 <a
-                  href="#list"
+                  href="#main"
                   className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
                 >
-                  To the list
+                  To the page’s content
                 </a>
-              )}
-              <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-5 sm:gap-x-7">
-                <span className="border-b-4 border-accent pt-2 leading-5 font-bold">Plain Shelf</span>
-                <nav
-                  aria-label="Places"
-                  className="flex gap-4 overflow-x-auto max-sm:order-2 max-sm:w-full sm:gap-6"
-                >
-                  <NavLink to="/waiting" className={tab}>
-                    Waiting {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
-                  </NavLink>
-                  <NavLink to="/shelves" className={tab}>
-                    Shelves
-                  </NavLink>
-                  <NavLink to="/setup" className={tab}>
-                    Setup
-                  </NavLink>
-                  <NavLink to="/outside" className={tab}>
-                    Outside
-                  </NavLink>
-                  <NavLink to="/keys" className={tab}>
-                    Keys
-                  </NavLink>
-                </nav>
-                <div
-                  id="place-tools"
-                  className="ml-auto flex items-center gap-2 text-sm text-soft max-sm:order-3 max-sm:w-full max-sm:justify-end max-sm:empty:hidden"
-                />
-                <Hint words="Your details, password and sessions">
-                  <Link to="/account" className="text-sm hover:underline max-sm:ml-auto">
-                    {viewer.name}
-                    <span className="max-sm:hidden">, {viewer.teamName}</span>
-                  </Link>
-                </Hint>
-                <Form method="post" action="/sign-out">
-                  <button
-                    type="submit"
-                    className="text-sm text-soft underline underline-offset-2 hover:text-ink"
+                {LISTED.has(pathname) && (
+                  <a
+                    href="#list"
+                    className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
                   >
-                    Sign out
-                  </button>
-                </Form>
-              </header>
-              <div id="main" {...scroll} className="flex min-h-0 grow flex-col overflow-y-auto">
-                <Outlet />
+                    To the list
+                  </a>
+                )}
+                <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-5 sm:gap-x-7">
+                  <span className="border-b-4 border-accent pt-2 leading-5 font-bold">Plain Shelf</span>
+                  <nav
+                    aria-label="Places"
+                    className="flex gap-4 overflow-x-auto max-sm:order-2 max-sm:w-full sm:gap-6"
+                  >
+                    <NavLink to="/waiting" className={tab}>
+                      Waiting {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
+                    </NavLink>
+                    <NavLink to="/shelves" className={tab}>
+                      Shelves
+                    </NavLink>
+                    <NavLink to="/setup" className={tab}>
+                      Setup
+                    </NavLink>
+                    <NavLink to="/outside" className={tab}>
+                      Outside
+                    </NavLink>
+                    <NavLink to="/keys" className={tab}>
+                      Keys
+                    </NavLink>
+                  </nav>
+                  <div
+                    id="place-tools"
+                    className="ml-auto flex items-center gap-2 text-sm text-soft max-sm:order-3 max-sm:w-full max-sm:justify-end max-sm:empty:hidden"
+                  />
+                  <Hint words="Your details, password and sessions">
+                    <Link to="/account" className="text-sm hover:underline max-sm:ml-auto">
+                      {viewer.name}
+                      <span className="max-sm:hidden">, {viewer.teamName}</span>
+                    </Link>
+                  </Hint>
+                  <Form method="post" action="/sign-out">
+                    <button
+                      type="submit"
+                      className="text-sm text-soft underline underline-offset-2 hover:text-ink"
+                    >
+                      Sign out
+                    </button>
+                  </Form>
+                </header>
+                <div id="main" {...scroll} className="flex min-h-0 grow flex-col overflow-y-auto">
+                  <Outlet />
+                </div>
               </div>
-            </div>
-          </ToastProvider>
-        </Questions>
-      </Acts>
-    </Hints>
+            </ToastProvider>
+          </Questions>
+        </Acts>
+      </Hints>
+    </RegionContext>
   );
 }
 

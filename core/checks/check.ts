@@ -1,7 +1,6 @@
 import type { LanguageGuess } from "../language/guess";
+import type { ComposeInput } from "../compose/compose";
 import type { BlankPlace, ComposeProblem, Letter, Place } from "../compose/letter";
-import type { Slip } from "../compose/slip";
-import type { Context } from "../tokens/context";
 
 export type CheckCode =
   | ComposeProblem["code"]
@@ -22,6 +21,7 @@ export type CheckCode =
   | "unfinished"
   | "link-differs"
   | "languages-differ"
+  | "language-lacks"
   | "letter-too-long"
   | "recipient-unknown"
   | "recipient-ours";
@@ -47,11 +47,11 @@ export interface Standing {
   confirmed: boolean;
 }
 
-export interface CheckInput {
+export interface CheckInput extends Pick<
+  ComposeInput,
+  "slips" | "context" | "channel" | "language" | "tokens" | "signature" | "stationery"
+> {
   letter: Letter;
-  slips: Slip[];
-  context: Context;
-  channel: string;
   /** Where the letter goes: an address for email, a number for SMS, a name for chat. */
   recipient: string | null;
   standing: Standing;

@@ -17,6 +17,7 @@ const always = new Set([
   "case.opened_at",
   "agent.name",
   "agent.first_name",
+  "agent.team",
   "agent.email",
 ]);
 

@@ -1,5 +1,9 @@
-import { languageName, sameLanguage } from "../language/tag";
-import { placesOf, look } from "./finding";
+import type { Doc } from "../document/types";
+import { walk } from "../document/walk";
+import { languageName, primary, sameLanguage } from "../language/tag";
+import { readIn, saysWords, type Written } from "../language/written";
+import { ownEntry } from "../tokens/own";
+import { bodyPlace, placesOf, look } from "./finding";
 import type { CheckInput, SendCheck } from "./check";
 
 /** A part of a letter and the language that it is in. */
@@ -9,6 +13,78 @@ interface Part {
   language: string;
   /** Where it stands, found when it is asked for. */
   at: () => SendCheck["at"];
+}
+
+/** What the house keeps in one language and the letter is not in: facts, the sender's team, signature, header and footer. */
+export function textsThatLack(input: CheckInput): SendCheck[] {
+  return [...lackingValues(input), ...lackingSurroundings(input)].map(({ name, language, at }) => {
+    const wanted = languageName(primary(input.language));
+    return look(
+      "language-lacks",
+      `${name} has no ${wanted} text: it reads in ${languageName(primary(language))}.`,
+      at(),
+    );
+  });
+}
+
+/** Values that print words which nobody wrote in the language of the words around them. */
+function lackingValues({ letter, slips, context, tokens, language, channel }: CheckInput): Part[] {
+  const around = new Map(slips.map((slip) => [slip.id, slip.language]));
+  const lacking = new Map<string, Part>();
+  let offset = 0;
+  for (const { text, source } of letter.pieces) {
+    const [start, end] = [offset, offset + text.length];
+    offset = end;
+    if (source?.kind !== "token" || source.name === undefined || lacking.has(source.name)) continue;
+    const own = ownEntry(context.written, source.name);
+    if (!own) continue;
+    const read = readIn({ ...own, text }, around.get(source.slip) ?? language);
+    if (!read.lacks || read.language === null || !saysWords(text)) continue;
+    const label = tokens.get(source.name)?.label ?? source.name;
+    const at = () => bodyPlace(letter, start, end);
+    lacking.set(source.name, { name: upper(label), language: read.language, at });
+  }
+  return [
+    ...lacking.values(),
+    ...(channel === "email" && !lacking.has(TEAM) ? sender(context, language) : []),
+  ];
+}
+
+/** The token of the team's name, which every email has beside its address too. */
+const TEAM = "agent.team";
+
+function sender(context: CheckInput["context"], language: string): Part[] {
+  const own = ownEntry(context.written, TEAM);
+  const team = context.agent.team;
+  if (!own || typeof team !== "string") return [];
+  const read = readIn({ ...own, text: team }, language);
+  if (!read.lacks || read.language === null || !saysWords(team)) return [];
+  return [{ name: `“${team}”, as the sender,`, language: read.language, at: () => null }];
+}
+
+function lackingSurroundings({ letter, signature, stationery, channel, language }: CheckInput): Part[] {
+  const email = channel === "email";
+  const parts: [string, Written<Doc> | null | undefined, string][] = [
+    ["The signature", signature, "signature"],
+    ["The header", email ? stationery?.header : null, "header"],
+    ["The footer", email ? stationery?.footer : null, "footer"],
+  ];
+  return parts.flatMap(([name, written, slip]) => {
+    if (!written) return [];
+    const read = readIn(written, language);
+    if (!read.lacks || read.language === null || !hasOwnWords(read.text)) return [];
+    const at = () => placesOf(letter, (source) => source.slip === slip).place;
+    return [{ name, language: read.language, at }];
+  });
+}
+
+/** Whether a document says words beside its values: else it reads the same in every language. */
+export function hasOwnWords(doc: Doc): boolean {
+  let found = false;
+  walk(doc, (node) => {
+    if (node.type === "text" && saysWords(node.text)) found = true;
+  });
+  return found;
 }
 
 /** Parts in another language than the answer: opening, closing, the agent's own words, house facts, signature. */
@@ -65,10 +141,14 @@ function slipParts({ letter, slips, languageOf }: CheckInput): (Part & { isAnswe
 }
 
 /** House facts in the words of slips and signature; what stands below every letter is not looked at. */
-function factParts({ letter, languageOf }: CheckInput): Part[] {
+function factParts({ letter, languageOf, context }: CheckInput): Part[] {
+  // Of what says its languages itself nothing needs to be told by its words.
   const names = new Set(
     letter.pieces.flatMap(({ source }) =>
-      source?.kind === "token" && source.name?.startsWith("house.") && source.slip !== "footer"
+      source?.kind === "token" &&
+      source.name?.startsWith("house.") &&
+      source.slip !== "footer" &&
+      !ownEntry(context.written, source.name)
         ? [source.name]
         : [],
     ),
@@ -80,10 +160,15 @@ function factParts({ letter, languageOf }: CheckInput): Part[] {
   });
 }
 
-function signaturePart({ letter, languageOf }: CheckInput): Part[] {
+function signaturePart({ letter, languageOf, signature, language: wanted }: CheckInput): Part[] {
+  if (signature && readIn(signature, wanted).lacks) return [];
   const { words, place } = placesOf(letter, (source) => source.slip === "signature" && source.kind === "own");
   const language = languageOf(words);
   return language === null ? [] : [{ name: "The signature", language, at: () => place }];
+}
+
+function upper(text: string): string {
+  return text.slice(0, 1).toUpperCase() + text.slice(1);
 }
 
 function lower(text: string): string {

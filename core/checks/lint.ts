@@ -1,6 +1,7 @@
 import { re2Patterns } from "../conditions/re2";
 import type { Library, LibraryProblem, LibraryReply } from "../formats/library";
 import { catalogue, type DetailToken, type OwnToken, type Token } from "../tokens/catalogue";
+import type { Context } from "../tokens/context";
 import { tokensUsed } from "./tokens-used";
 import { checkReply, type WrittenReply } from "./writing";
 
@@ -18,6 +19,15 @@ export interface LintFinding {
 /** The tokens that a library's replies may use: the built-in ones, its own house facts and what outside systems tell. */
 export function libraryTokens(library: Library, details: DetailToken[]): ReadonlyMap<string, Token> {
   return catalogue({ houseFacts: factsOf(library), details });
+}
+
+/** The languages of a library's facts, as letters read them: a fact without any reads the same in all. */
+export function factLanguages({ houseFacts }: Library): Context["written"] {
+  return Object.fromEntries(
+    Object.entries(houseFacts)
+      .filter(([, { language, texts }]) => language !== undefined || Object.keys(texts).length > 0)
+      .map(([key, { language, texts }]) => [`house.${key}`, { language: language ?? null, others: texts }]),
+  );
 }
 
 function factsOf(library: Library): OwnToken[] {

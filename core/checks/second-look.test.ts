@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import { ferryDetails } from "../../demo/details";
+import { writtenIn } from "../language/written";
 import { guessLanguage } from "../language/guess";
 import { compose } from "../compose/compose";
 import { testContext, testInput, testSlip } from "../compose/testing";
@@ -18,19 +19,7 @@ interface Given {
 function look(markdown: string, { slip, input, check }: Given = {}) {
   const composed = testInput([testSlip(markdown, slip)], input);
   const letter = compose(composed);
-  const checks = secondLook({
-    letter,
-    slips: composed.slips,
-    context: composed.context,
-    channel: composed.channel,
-    recipient: "ottoline@example.org",
-    threadSubject: composed.threadSubject,
-    otherNames: [],
-    sentReplies: [],
-    standing: { is: "known", news: null, confirmed: false },
-    languageOf: guessLanguage,
-    ...check,
-  });
+  const checks = secondLook({ ...checkInput(composed), letter, ...check });
   return {
     letter,
     checks,
@@ -96,9 +85,9 @@ describe("stops sending", () => {
   });
 
   test("nothing to say, even under a signature", () => {
-    expect(look("", { input: { signature: readMarkdown("{$agent.name}").doc } }).codes).toEqual([
-      "stop: nothing-to-say",
-    ]);
+    expect(
+      look("", { input: { signature: writtenIn("en", readMarkdown("{$agent.name}").doc) } }).codes,
+    ).toEqual(["stop: nothing-to-say"]);
   });
 
   test("attachments over the limit, all taken together", () => {
@@ -143,7 +132,7 @@ describe("worth a look", () => {
 
   test("a sign-off that stands twice, by its words or by the agent's name", () => {
     expect(look("Yes.\n\nKind regards,\n\nBest wishes,").words).toEqual(["Best wishes,"]);
-    const signature = readMarkdown("{$agent.name}").doc;
+    const signature = writtenIn("en", readMarkdown("{$agent.name}").doc);
     expect(look("Yes.\n\nMaren Oduya", { input: { signature } }).codes).toEqual(["look: sign-off-twice"]);
   });
 
@@ -154,7 +143,7 @@ describe("worth a look", () => {
     expect(twice.checks[0]?.message).toBe("“Dogs are welcome on deck 3 and in the af…” is said twice.");
     expect(twice.checks[0]?.at?.start).toBe(twice.letter.text.lastIndexOf("Dogs are"));
     expect(look("Yes, do.\n\nYes, do.").codes).toEqual([]);
-    expect(look(long, { input: { signature: readMarkdown(long).doc } }).codes).toEqual([]);
+    expect(look(long, { input: { signature: writtenIn("en", readMarkdown(long).doc) } }).codes).toEqual([]);
   });
 
   test("an attachment that is named and missing, and the reverse", () => {
@@ -301,7 +290,10 @@ describe("one language in a letter", () => {
       title: "Your own words",
       language: "en",
     });
-    const signature = readMarkdown("Con un cordial saludo de todo el equipo de atención al cliente").doc;
+    const signature = writtenIn(
+      "en",
+      readMarkdown("Con un cordial saludo de todo el equipo de atención al cliente").doc,
+    );
     const tokens = catalogue({
       details: ferryDetails,
       houseFacts: [{ key: "hours", label: "hours", type: "long_text", example: "" }],
@@ -312,6 +304,76 @@ describe("one language in a letter", () => {
       expect.stringMatching(/^The house fact “Unsere Schalter.* is in German/),
       expect.stringMatching(/^The signature is in Spanish/),
     ]);
+  });
+});
+
+describe("what the house keeps in several languages", () => {
+  const others = { de: "von 7 bis 19 Uhr" };
+  const written = { "house.hours": { language: "en", others } };
+  const tokens = catalogue({
+    houseFacts: [{ key: "hours", label: "opening hours", type: "text", example: "" }],
+  });
+  const facts = (more: object = {}) =>
+    testContext({ house: { hours: "from seven to seven" }, written: { ...written, ...more } });
+  const notes = (
+    language: string,
+    input: Parameters<typeof testInput>[1] = {},
+    words = "{$house.hours}.",
+  ) => {
+    const slip = testSlip(words, { language });
+    const found = secondLook(checkInput(testInput([slip], { context: facts(), tokens, language, ...input })));
+    return found.filter((one) => one.code === "language-lacks");
+  };
+
+  test("reads in the letter’s language, and is pointed at where nobody wrote it in that", () => {
+    expect(notes("en-GB")).toEqual([]);
+    expect(notes("de-AT")).toEqual([]);
+    expect(notes("fr")).toMatchObject([
+      {
+        severity: "look",
+        message: "Opening hours has no French text: it reads in English.",
+        at: { in: "body", start: 0, end: "from seven to seven".length },
+      },
+    ]);
+  });
+
+  test("is of no matter where it says no words, or reads the same in every language", () => {
+    const numbers = testContext({ house: { hours: "07:00–19:00" }, written });
+    expect(notes("fr", { context: numbers })).toEqual([]);
+    const same = facts({ "house.hours": { language: null, others: {} } });
+    expect(notes("fr", { context: same })).toEqual([]);
+  });
+
+  test("counts for signature, header and footer, each by the words that it has of its own", () => {
+    const signature = writtenIn("en", readMarkdown("Kind regards\n\n{$agent.name}").doc);
+    const stationery = {
+      name: "Desk",
+      accent: "#000000",
+      header: writtenIn("en", readMarkdown("**{$house.name}**").doc),
+      footer: {
+        language: "en",
+        text: readMarkdown("Call us").doc,
+        others: { fr: readMarkdown("Appelez").doc },
+      },
+    };
+    const said = (language: string, channel = "email") =>
+      notes(language, { signature, stationery, channel }, "x").map((one) => one.message.split(" has ")[0]);
+    expect(said("en")).toEqual([]);
+    expect(said("fr")).toEqual(["The signature"]);
+    expect(said("de")).toEqual(["The signature", "The footer"]);
+    // A text message carries no stationery.
+    expect(said("de", "sms")).toEqual(["The signature"]);
+  });
+
+  test("counts for the name of the team that an email comes from, printed or not, once", () => {
+    const context = facts({ "agent.team": { language: "en", others: { de: "Fahrgäste" } } });
+    context.agent.team = "Passenger desk";
+    const said = (language: string, words = "x", channel = "email") =>
+      notes(language, { context, channel }, words).map((one) => one.message);
+    expect(said("de")).toEqual([]);
+    expect(said("fr")).toEqual(["“Passenger desk”, as the sender, has no French text: it reads in English."]);
+    expect(said("fr", "x", "chat")).toEqual([]);
+    expect(said("fr", "{$agent.team}")).toHaveLength(1);
   });
 });
 
@@ -330,13 +392,10 @@ describe("to whom", () => {
 
 function checkInput(composed: ReturnType<typeof testInput>): CheckInput {
   return {
+    ...composed,
     letter: compose(composed),
-    slips: composed.slips,
-    context: composed.context,
-    channel: composed.channel,
     recipient: "ottoline@example.org",
     standing: { is: "known", news: null, confirmed: false },
-    threadSubject: composed.threadSubject,
     otherNames: [],
     sentReplies: [],
     languageOf: guessLanguage,

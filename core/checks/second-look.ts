@@ -9,7 +9,7 @@ import type { CheckInput, SendCheck } from "./check";
 import { bodyPlace, look, stop } from "./finding";
 import { foundInLines, foundInOwnWords, linesOf } from "./reading";
 import { findName, nameKey } from "./names";
-import { languagesThatDiffer } from "./languages";
+import { languagesThatDiffer, textsThatLack } from "./languages";
 import { attachmentWords, greetings, nobody, SIGN_OFF_LINE, titles, unfinishedMarks } from "./phrases";
 
 /** Largest sum of attachments and pictures that is sent, in bytes (20 MB). */
@@ -43,6 +43,7 @@ const LOOKING = [
   unfinished,
   linksThatDiffer,
   languagesThatDiffer,
+  textsThatLack,
 ];
 
 /** Whether a letter with these findings may not be sent. */

@@ -1,11 +1,12 @@
 import { describe, expect, test } from "@jest/globals";
 import { compose } from "../compose/compose";
 import { testContext, testInput, testSlip } from "../compose/testing";
+import { writtenIn } from "../language/written";
 import { readMarkdown } from "../formats/markdown";
 import { toPlainText } from "../document/text";
 import { lacking, plainSurrounding } from "./surroundings";
 
-const signature = readMarkdown("Kind regards,\n\nMaren Oduya").doc;
+const signature = writtenIn("en", readMarkdown("Kind regards,\n\nMaren Oduya").doc);
 
 function lacks(...slips: ReturnType<typeof testSlip>[]) {
   return lacking(compose(testInput(slips, { signature })), slips);

@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { writtenIn } from "../language/written";
 import { readMarkdown } from "../formats/markdown";
 import { compose } from "./compose";
 import { testContext, testInput, testSlip } from "./testing";
@@ -252,13 +253,53 @@ describe("values are data", () => {
 });
 
 describe("the letter as a whole", () => {
-  const signature = readMarkdown("{$agent.name}\n\n{$agent.department}").doc;
+  const signature = writtenIn("en", readMarkdown("{$agent.name}\n\n{$agent.department}").doc);
   const stationery = {
     name: "Passenger desk",
-    header: readMarkdown("Sollen Sound Ferries").doc,
-    footer: readMarkdown("Osmer Quay 1").doc,
+    header: writtenIn("en", readMarkdown("Sollen Sound Ferries").doc),
+    footer: writtenIn("en", readMarkdown("Osmer Quay 1").doc),
     accent: "#0d5a45",
   };
+
+  test("signature, footer and facts read in the letter’s language, those of a slip in the slip’s", () => {
+    const inTwo = (english: string, german: string) => ({
+      language: "en",
+      text: readMarkdown(english).doc,
+      others: { de: readMarkdown(german).doc },
+    });
+    const context = testContext({
+      house: { hours: "from seven" },
+      written: { "house.hours": { language: "en", others: { de: "ab sieben" } } },
+    });
+    const letter = compose(
+      testInput(
+        [
+          testSlip("Auf: {$house.hours}", { language: "de" }),
+          testSlip("Open: {$house.hours}", { id: "s2", language: "en" }),
+        ],
+        {
+          context,
+          language: "de",
+          signature: inTwo("Regards", "Grüße"),
+          stationery: {
+            name: "Desk",
+            accent: "#000000",
+            header: null,
+            footer: inTwo("Open {$house.hours}", "Offen {$house.hours}"),
+          },
+        },
+      ),
+    );
+    expect(letter.text.split("\n\n")).toEqual([
+      "Auf: ab sieben",
+      "Open: from seven",
+      "Grüße",
+      "Offen ab sieben",
+    ]);
+    expect(
+      compose(testInput([testSlip("x")], { language: "fr", signature: inTwo("Regards", "Grüße") })).text,
+    ).toContain("Regards");
+  });
 
   test("the signature stands once at the end, however many slips are stacked", () => {
     const slips = [

@@ -2,6 +2,7 @@ import type { PatternEngine } from "../conditions/patterns";
 import type { Doc, Source } from "../document/types";
 import { picturesOf } from "../document/walk";
 import { isLanguageTag, sameLanguage } from "../language/tag";
+import { readIn, type Written } from "../language/written";
 import { answerSubject, oneLine, withCaseNumber } from "../mail/subject";
 import type { Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
@@ -31,7 +32,7 @@ export interface ComposeInput {
   tokens: ReadonlyMap<string, Token>;
   /** What runs the regular expressions of conditions. */
   patterns: PatternEngine;
-  signature: Doc | null;
+  signature: Written<Doc> | null;
   stationery: Stationery | null;
   subject: SubjectChoice;
   /** The subject of the thread that is answered; null for a letter that starts one. */
@@ -62,8 +63,15 @@ export function compose(input: ComposeInput): Letter {
     }),
   );
   const nothing: FilledFragments = { fragments: [], trace: [], problems: [] };
-  const own = (id: string, doc: Doc | null | undefined) =>
-    doc ? fillOwnFragments(id, doc, shared) : nothing;
+  // Where the letter's language lacks, its values are written in the language of the words around them, too.
+  const own = (id: string, written: Written<Doc> | null | undefined) => {
+    if (!written) return nothing;
+    const { text, language } = readIn(written, style.language);
+    return fillOwnFragments(id, text, {
+      ...shared,
+      style: styleOf(input, { language: language ?? undefined }),
+    });
+  };
   const email = input.channel === "email";
   const signature = own("signature", input.signature);
   const header = own("header", email ? input.stationery?.header : null);

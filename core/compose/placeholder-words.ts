@@ -17,7 +17,11 @@ export function fillToken(
   input: Pick<FillInput, "context" | "style" | "tokens">,
 ): Formatted {
   const type = input.tokens.get(node.attrs.name)?.type ?? null;
-  return formatValue(lookUp(input.context, node.attrs.name, type), node.attrs, input.style);
+  return formatValue(
+    lookUp(input.context, node.attrs.name, type, input.style.language),
+    node.attrs,
+    input.style,
+  );
 }
 
 /** The words for a blank, or why there are none. */

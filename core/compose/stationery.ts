@@ -2,14 +2,15 @@ import { linkAddresses, mayHoldAddress } from "../document/addresses";
 import { escapeHtml, htmlOf, type HtmlOptions } from "../document/html";
 import type { Piece } from "../document/text";
 import type { Doc } from "../document/types";
+import type { Written } from "../language/written";
 import type { Fragment } from "./fragment";
 import type { AttachmentRef } from "./slip";
 
 /** What surrounds an email: documents may hold tokens, as replies do. */
 export interface Stationery {
   name: string;
-  header: Doc | null;
-  footer: Doc | null;
+  header: Written<Doc> | null;
+  footer: Written<Doc> | null;
   /** #rrggbb, for the rule under the header. */
   accent: string;
   /** #rrggbb, of the words and of the page. */
@@ -17,6 +18,12 @@ export interface Stationery {
   background?: string;
   /** A picture above the header, told by its words where it is not shown. */
   logo?: (AttachmentRef & { alt: string }) | null;
+}
+
+/** What stands above and below a letter in one language. */
+export interface PaperTexts {
+  header: Doc | null;
+  footer: Doc | null;
 }
 
 /** The parts of a letter, filled, in the order in which they stand. */
@@ -27,8 +34,14 @@ export interface LetterParts {
   footer: Fragment[];
 }
 
+/** Colours where stationery says none, and that of header and footer. */
+export const INK = "#17211d";
+export const PAPER = "#ffffff";
+export const SMALL_INK = "#56625c";
+const RULE = "#0d5a45";
+
 const FONT = "font-family:Georgia,'Times New Roman',serif;font-size:15px;line-height:1.5";
-const SMALL = "font-family:Arial,Helvetica,sans-serif;font-size:12px;line-height:1.5;color:#56625c";
+const SMALL = `font-family:Arial,Helvetica,sans-serif;font-size:12px;line-height:1.5;color:${SMALL_INK}`;
 
 /**
  * The letter as an HTML page for mail readers: one table of one column, inline styles, nothing fetched.
@@ -49,7 +62,7 @@ export function layOutHtml(
   const rows: string[] = [];
   const logo = paper?.logo && options.pictureSource?.(paper.logo.id);
   if (parts.header.length > 0 || logo) {
-    const rule = `border-bottom:2px solid ${paper?.accent ?? "#0d5a45"}`;
+    const rule = `border-bottom:2px solid ${paper?.accent ?? RULE}`;
     const picture = logo
       ? `<img src="${escapeHtml(logo)}" alt="${escapeHtml(paper.logo?.alt ?? "")}" height="48" style="height:48px;width:auto;border:0;margin:0 0 8px 0">`
       : "";
@@ -59,7 +72,7 @@ export function layOutHtml(
     .filter((fragments) => fragments.length > 0)
     .map(html)
     .join("\n");
-  const ink = `color:${paper?.textColour ?? "#17211d"}`;
+  const ink = `color:${paper?.textColour ?? INK}`;
   rows.push(`<tr><td style="padding:16px 0;${FONT};${ink}">${body}</td></tr>`);
   if (parts.footer.length > 0) {
     rows.push(
@@ -69,7 +82,7 @@ export function layOutHtml(
   return [
     `<!DOCTYPE html>`,
     `<html lang="${escapeHtml(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width"></head>`,
-    `<body style="margin:0;padding:16px;background-color:${paper?.background ?? "#ffffff"}">`,
+    `<body style="margin:0;padding:16px;background-color:${paper?.background ?? PAPER}">`,
     `<table role="presentation" width="100%" cellpadding="0" cellspacing="0" style="max-width:640px">`,
     ...rows,
     `</table></body></html>`,

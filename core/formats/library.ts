@@ -55,6 +55,10 @@ const houseFactSchema = z.strictObject({
   label: z.string().min(1).max(200),
   type: z.enum(factTypes).default("text"),
   value: z.union([z.string().max(5000), z.number(), moneySchema]),
+  /** Of the value; left out where it reads the same in every language. */
+  language: language.optional(),
+  /** The same in other languages, by their tags. */
+  texts: z.record(language, z.string().min(1).max(5000)).default({}),
 });
 const shelfSchema = z.strictObject({
   id,

@@ -1,5 +1,5 @@
 import * as z from "zod/mini";
-import { isLanguageTag } from "../language/tag";
+import { isLanguageTag, languageSchema } from "../language/tag";
 import { words } from "./fields";
 import { roleField, zoneField } from "./people";
 
@@ -43,6 +43,17 @@ export const newFactSchema = z.strictObject({
 });
 export type NewFact = z.infer<typeof newFactSchema>;
 
-/** Who may change a house fact, and what it is called. */
-export const factDescriptionSchema = z.strictObject({ label, changedBy: roleField });
+/** Who may change a house fact, what it is called, and the language of its values: null where they read the same in all. */
+export const factDescriptionSchema = z.strictObject({
+  label,
+  changedBy: roleField,
+  language: z.optional(z.nullable(languageSchema)),
+});
+
+/** A fact's value, which is read by its kind, and the same in other languages, by their tags; empty texts are none. */
+export const factValueSchema = z.strictObject({
+  value: z.unknown(),
+  texts: z._default(z.record(languageSchema, words(5000)), {}),
+});
+export type FactInput = z.infer<typeof factValueSchema>;
 export type FactDescription = z.infer<typeof factDescriptionSchema>;

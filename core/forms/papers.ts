@@ -2,6 +2,7 @@ import * as z from "zod/mini";
 import { documentSchema } from "../document/schema";
 import type { Doc } from "../document/types";
 import { walk } from "../document/walk";
+import { languageSchema } from "../language/tag";
 import { idField, MOST_ID, words } from "./fields";
 
 const colour = z.string().check(z.regex(/^#[0-9a-f]{6}$/i, "A colour is written as in #0d5a45"));
@@ -11,11 +12,14 @@ export const fileIdField = z
   .string()
   .check(z.refine((id) => /^\d{1,10}$/.test(id) && Number(id) <= MOST_ID, "Not the id of a stored file"));
 
+const paperTexts = { header: z.nullable(documentSchema), footer: z.nullable(documentSchema) };
+
 /** What surrounds a team's emails. */
 export const paperSchema = z.strictObject({
   name: words(200, "Give it a name"),
-  header: z.nullable(documentSchema),
-  footer: z.nullable(documentSchema),
+  ...paperTexts,
+  /** Header and footer in other languages, by their tags. */
+  texts: z._default(z.record(languageSchema, z.strictObject(paperTexts)), {}),
   accent: colour,
   textColour: colour,
   background: colour,
@@ -35,8 +39,11 @@ export const signatureSchema = z.strictObject({
     .check(z.refine((doc) => !hasBlank(doc), "A signature has no blanks: nobody is asked for them")),
 });
 
-/** The same, with whose it is: a team that imposes it, or oneself. */
-export const keptSignatureSchema = z.extend(signatureSchema, { team: z.nullable(idField) });
+/** The same, with whose it is: a team that imposes it, or oneself; and of which language, null for the one written first. */
+export const keptSignatureSchema = z.extend(signatureSchema, {
+  team: z.nullable(idField),
+  language: z._default(z.nullable(languageSchema), null),
+});
 
 function hasBlank(doc: Doc | null): boolean {
   let found = false;

@@ -1,4 +1,5 @@
 import * as z from "zod/mini";
+import { languageSchema } from "../language/tag";
 import { isTimeZone } from "../tokens/context";
 import { idField, words, wordsOrNone } from "./fields";
 
@@ -76,9 +77,23 @@ export type ColleagueInput = z.infer<typeof colleagueSchema>;
 /** To whom goes what a colleague leaves behind. */
 export const successorSchema = z.strictObject({ successor: idField });
 
+const teamName = words(100, "Say what the team is called");
+
+/** Texts by the tags of their languages; empty ones are none. */
+function textsField(most: number) {
+  return z.pipe(
+    z.record(languageSchema, words(most)),
+    z.transform((texts: Record<string, string>) =>
+      Object.fromEntries(Object.entries(texts).filter(([, text]) => text !== "")),
+    ),
+  );
+}
+
 /** A team: its name, the address of its mail, and within how many minutes it answers. */
 export const teamSchema = z.strictObject({
-  name: words(100, "Say what the team is called"),
+  name: teamName,
+  /** Its name in other languages, by their tags. */
+  names: z._default(textsField(100), {}),
   mailbox: addressField,
   answerWithin: z
     .int("A number of minutes")

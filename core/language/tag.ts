@@ -34,7 +34,8 @@ export function sameLanguage(a: string, b: string): boolean {
   return primary(a) === primary(b);
 }
 
-function primary(tag: string): string {
+/** The language of a tag without its region or script: `en` of `en-GB`. */
+export function primary(tag: string): string {
   const end = tag.indexOf("-");
   return (end < 0 ? tag : tag.slice(0, end)).toLowerCase();
 }

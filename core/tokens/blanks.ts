@@ -182,14 +182,18 @@ function defaultValue(blank: Blank, context: Context, style: Style): BlankValue 
   const { pieces } = readText(blank.default);
   const [only] = pieces;
   if (pieces.length === 1 && only?.type === "token") {
-    const found = lookUp(context, only.attrs.name, null);
+    const found = lookUp(context, only.attrs.name, null, style.language);
     if (found.kind === "missing") return only.attrs.options.fallback ?? null;
     if (only.attrs.fn === null) return coerce(blank, plain(found.value), found.value);
   }
   const texts = pieces.map((piece) => {
     if (piece.type === "text") return piece.text;
     if (piece.type === "blank") return null;
-    const formatted = formatValue(lookUp(context, piece.attrs.name, null), piece.attrs, style);
+    const formatted = formatValue(
+      lookUp(context, piece.attrs.name, null, style.language),
+      piece.attrs,
+      style,
+    );
     return formatted.kind === "text" ? formatted.text : null;
   });
   return texts.some((text) => text === null) ? null : coerce(blank, texts.join(""), null);

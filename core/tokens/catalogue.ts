@@ -60,6 +60,7 @@ const rows: Record<Exclude<TokenGroup, "booking">, Row[]> = {
     ["name", "agent’s name", "text", "Maren Oduya"],
     ["first_name", "agent’s first name", "text", "Maren"],
     ["title", "agent’s title", "text", "Passenger adviser"],
+    ["team", "agent’s team", "text", "Passenger desk"],
     ["department", "agent’s department", "text", "Passenger desk"],
     ["email", "agent’s email address", "text", "maren@example.com"],
     ["phone", "agent’s phone number", "text", "+44 20 7946 0100"],

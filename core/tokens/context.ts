@@ -27,6 +27,12 @@ const messageSchema = z.partial(
   }),
 );
 
+/** The languages of a value: of the one that stands in its group (null: it reads the same in all), and of further texts. */
+const languages = z.strictObject({
+  language: z.nullable(languageSchema),
+  others: z._default(z.record(languageSchema, z.string()), {}),
+});
+
 /** All that a letter may read: groups of details, the clock and the house's time zone. */
 export const contextSchema = z.strictObject({
   case: group,
@@ -36,6 +42,8 @@ export const contextSchema = z.strictObject({
   agent: group,
   house: group,
   message: z._default(messageSchema, {}),
+  /** Values that may read otherwise in another language, by the names of their tokens. */
+  written: z._default(z.record(z.string().check(z.maxLength(160)), languages), {}),
   now: z.iso.datetime({ offset: true }),
   time_zone: z.string().check(z.refine(isTimeZone, "Not a time zone, as in Europe/Lisbon")),
 });

@@ -1,4 +1,6 @@
+import { readIn } from "../language/written";
 import type { TokenType } from "./catalogue";
+import { ownEntry } from "./own";
 import { tokenGroups, type Context, type Detail, type TokenGroup } from "./context";
 
 /** What a name stands for: a value with its type, or the reason why there is none. */
@@ -21,15 +23,34 @@ export function valueOf(detail: Detail | undefined, type: TokenType | null, why:
   return { kind: "value", value: detail, type };
 }
 
-/** Looks a token up. Only a group's own entries count, so that no name reaches anything else. */
-export function lookUp(context: Context, name: string, type: TokenType | null): Value {
+/**
+ * Looks a token up. Only a group's own entries count, so that no name reaches anything else.
+ * @param language BCP 47 tag: reads a text in it where there is one; null for the text that came first
+ */
+export function lookUp(
+  context: Context,
+  name: string,
+  type: TokenType | null,
+  language: string | null = null,
+): Value {
   const { group, key } = partsOf(name);
   if (!isTokenGroup(group)) return { kind: "missing", why: `there is no group “${group}”` };
   const details = context[group];
-  const value = valueOf(Object.hasOwn(details, key) ? details[key] : undefined, type, "");
+  const first = Object.hasOwn(details, key) ? details[key] : undefined;
+  const value = valueOf(language === null ? first : inLanguage(context, name, first, language), type, "");
   if (value.kind === "value") return value;
   const isEmpty = Object.keys(details).length === 0;
   return { ...value, why: isEmpty ? missingGroup[group] : `the ${group} has no value for it` };
+}
+
+function inLanguage(
+  { written }: Context,
+  name: string,
+  first: Detail | undefined,
+  language: string,
+): Detail | undefined {
+  const known = typeof first === "string" ? ownEntry(written, name) : undefined;
+  return known ? readIn({ ...known, text: first }, language).text : first;
 }
 
 /** Names are few and looked up all the time. */

@@ -12,6 +12,7 @@ import { loadDraft, saveDraft, type DraftInput } from "./draft";
 import { otherNames } from "./names";
 import { readOpenCase } from "./open";
 import { keepAddress } from "./recipients";
+import { saveSignature } from "../house/signatures";
 import { callBack, send } from "./send";
 
 let house: TestHouse;
@@ -169,6 +170,21 @@ describe("sending", () => {
     await saveDraft(house.em(), house.maren, made.number, draft(0, [slip(words)]), now);
     return made;
   }
+
+  test("names the team in the letter’s language, and reads the house’s facts and signature in it", async () => {
+    await query(house.em(), `update teams set names = '{"de": "Schalter"}' where id = ?`, [
+      house.maren.teamId,
+    ]);
+    await saveSignature(house.em(), house.maren, null, readMarkdown("Regards, {$agent.team}").doc);
+    await saveSignature(house.em(), house.maren, null, readMarkdown("Grüße, {$agent.team}").doc, "de");
+    const { number, message } = await testCase(house.em());
+    await saveDraft(house.em(), house.maren, number, { ...draft(0, [slip("Ja.")]), language: "de" }, now);
+    const sent = await send(house.em(), house.maren, number, { version: 1, lastMessage: message }, now);
+    if (!sent.ok) throw new Error(JSON.stringify(sent.checks));
+    const stored = await house.em().findOneOrFail(Message, { id: sent.message });
+    expect(stored).toMatchObject({ fromName: "Maren Test, Schalter", text: "Ja.\n\nGrüße, Schalter" });
+    await saveSignature(house.em(), house.maren, null, null);
+  });
 
   test("stores letter, trace and message with its fixed Message-ID, and queues the delivery for when it is due", async () => {
     const { number, message, address } = await ready("Hello {$customer.first_name}, yes.");

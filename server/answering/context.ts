@@ -5,7 +5,7 @@ import type { Case } from "../db/entities/cases";
 import type { CaseLookup, Message } from "../db/entities/cases";
 import type { Person } from "../db/entities/people";
 import { caseNumber } from "../house/house";
-import { ownTokensOf, type OwnTokens, type Settings } from "../house/settings";
+import { ownTokensOf, teamDetails, type OwnTokens, type Settings } from "../house/settings";
 import { NotFound } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { named, prepared } from "../db/sql";
@@ -49,7 +49,7 @@ export async function caseContext(
   const own = ownTokensOf(settings, now);
   const language = inOurRegion(latest?.language ?? customer.language ?? house.language, house.language);
   const context = contextFrom({
-    house,
+    settings,
     own,
     person: writer,
     subject,
@@ -103,7 +103,7 @@ async function readForLetter(em: EntityManager, personId: number, caseId: number
 
 /** What a context is made of. */
 export interface ContextParts {
-  house: Settings["house"];
+  settings: Settings;
   own: OwnTokens;
   person: Writer;
   /** With customer and organisation populated. */
@@ -119,9 +119,11 @@ export interface ContextParts {
 
 /** Puts a case's details together as letters read them. */
 export function contextFrom(parts: ContextParts): Context {
-  const { house, own, person, subject, booking, latest, recipient, language, attached, now } = parts;
+  const { settings, own, person, subject, booking, latest, recipient, language, attached, now } = parts;
+  const { house } = settings;
   const { customer } = subject;
   const { organisation } = customer;
+  const team = teamDetails(settings, subject.team.id);
   return {
     case: {
       ...subject.details,
@@ -156,11 +158,13 @@ export function contextFrom(parts: ContextParts): Context {
       name: person.name,
       first_name: person.firstName,
       title: person.title ?? null,
+      team: team.name,
       department: person.department ?? null,
       email: person.email,
       phone: person.phone ?? null,
     },
     house: { name: house.name, ...own.facts },
+    written: { ...own.written, ...team.written },
     message: latest
       ? {
           subject: latest.subject,

@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Recipient } from "#core/checks/addressee";
+import type { Written } from "#core/language/written";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
@@ -63,7 +64,7 @@ export interface OpenCase {
   earlierCases: { number: number; label: string; subject: string; status: string; openedAt: string }[];
   others: Other[];
   draft: LoadedDraft | null;
-  signature: Doc | null;
+  signature: Written<Doc> | null;
   stationery: CoreStationery | null;
   /** The team’s usual opening and closing, in every language that they are written in. */
   usual: { opening: StripReply[]; closing: StripReply[] };
@@ -190,7 +191,7 @@ export function surroundings(
   { signatures, stationery }: Settings,
   viewer: Viewer,
   teamId: number,
-): { signature: Doc | null; stationery: CoreStationery | null } {
+): { signature: Written<Doc> | null; stationery: CoreStationery | null } {
   const signature = signatures.ofTeam.get(teamId) ?? signatures.ofPerson.get(viewer.id) ?? null;
   return { signature, stationery: stationery.get(teamId) ?? null };
 }

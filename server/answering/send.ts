@@ -4,6 +4,7 @@ import { z } from "zod";
 import { addressee } from "#core/checks/addressee";
 import { secondLook, stopsSending } from "#core/checks/second-look";
 import type { SendCheck } from "#core/checks/check";
+import { readIn } from "#core/language/written";
 import { compose } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
 import { re2Patterns } from "#core/conditions/re2";
@@ -64,7 +65,7 @@ export async function send(
     if (!draft) throw new Conflict("There is no draft any more: it was sent or dropped in another window");
     if (draft.version !== input.version) throw new Conflict("This draft was changed in another window");
     await refuseIfOvertaken(inner, subject, input.lastMessage);
-    const { letter, checks, recipient, contentIds, seen } = await composeDraft(
+    const { letter, checks, recipient, contentIds, team, seen } = await composeDraft(
       inner,
       viewer,
       subject,
@@ -82,6 +83,7 @@ export async function send(
       checks,
       recipient,
       contentIds,
+      team,
       dueAt,
       now,
     });
@@ -121,6 +123,8 @@ async function refuseIfOvertaken(em: EntityManager, subject: Case, lastMessage: 
 }
 
 interface ComposedDraft {
+  /** The name of the team that it comes from, in its language. */
+  team: string;
   letter: Letter;
   checks: SendCheck[];
   recipient: string | null;
@@ -143,7 +147,7 @@ async function composeDraft(
   const { house } = settings;
   const domain = subject.team.mailbox.split("@")[1] ?? "localhost";
   const contentIds = new Map<string, string>();
-  const letter = compose({
+  const whole = {
     slips: draft.slips,
     context: gathered.context,
     channel: subject.channel,
@@ -157,26 +161,26 @@ async function composeDraft(
     threadSubject: subject.subject,
     caseNumber: caseNumber(house, subject.number),
     attachments: draft.attachments,
-    contentId(id) {
+    contentId(id: string) {
       const known = contentIds.get(id) ?? `${randomBytes(12).toString("hex")}@${domain}`;
       contentIds.set(id, known);
       return known;
     },
-  });
+  };
+  const letter = compose(whole);
   const { recipient, standing } = addressee(gathered.recipients, draft.to);
   const checks = secondLook({
+    ...whole,
     letter,
-    slips: draft.slips,
-    context: gathered.context,
-    channel: subject.channel,
     recipient,
     standing,
-    threadSubject: subject.subject,
     otherNames: await otherNames(em, letter.text, subject.customer.id),
     sentReplies: await sentReplies(em, subject.id),
     languageOf: guessLanguage,
   });
-  return { letter, checks, recipient, contentIds, seen: seenAs(gathered, around) };
+  const named = settings.teams.get(subject.team.id);
+  const team = named ? readIn(named, draft.language).text : subject.team.name;
+  return { letter, checks, recipient, contentIds, team, seen: seenAs(gathered, around) };
 }
 
 interface ToStore extends Omit<ComposedDraft, "seen"> {
@@ -188,7 +192,7 @@ interface ToStore extends Omit<ComposedDraft, "seen"> {
 }
 
 async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): Promise<Message> {
-  const { subject, draft, letter, checks, recipient, contentIds, dueAt, now } = given;
+  const { subject, draft, letter, checks, recipient, contentIds, team, dueAt, now } = given;
   const answered = await em.findOne(
     Message,
     { case: subject, messageId: { $ne: null }, state: { $nin: ["called back", "refused"] } },
@@ -200,7 +204,7 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
     direction: "out",
     channel: subject.channel,
     state: "due",
-    fromName: `${viewer.name}, ${subject.team.name}`,
+    fromName: `${viewer.name}, ${team}`,
     fromAddress: subject.team.mailbox,
     toAddress: recipient,
     subject: letter.subject,

@@ -1,4 +1,5 @@
-import type { FactDescription, FactType, NewFact } from "#core/forms/house";
+import type { FactDescription, FactInput, FactType, NewFact } from "#core/forms/house";
+import { sameLanguage } from "#core/language/tag";
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { fillOwn } from "#core/compose/fill-own";
@@ -18,7 +19,7 @@ import { daySchema } from "../edge";
 import { NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { findHouse } from "./house";
-import { ownTokens } from "./settings";
+import { ownTokens, type OwnTokens } from "./settings";
 import { includesRole, requireRole, type Viewer } from "../people/viewer";
 import { accessParameters } from "../access/replies";
 import { READABLE_REPLY } from "../db/access-rule";
@@ -32,6 +33,10 @@ export interface FactRow {
   changedBy: "agent" | "curator" | "lead";
   mayChange: boolean;
   value: Detail;
+  /** Of the value; null where it reads the same in every language. */
+  language: string | null;
+  /** The value in other languages, by their tags. */
+  texts: Record<string, string>;
   /** The value that is to hold later, and from when. */
   next: { value: Detail; from: string } | null;
   /** Replies that use it. */
@@ -57,14 +62,16 @@ export async function listFacts(em: EntityManager, viewer: Viewer, now: Date): P
   >(
     em,
     ...named(
-      `select f.key, f.label, f.type, f.changed_by,
-              (select c.value from house_fact_values c where c.fact_id = f.id and c.valid_from <= :now order by c.valid_from desc limit 1) as value,
+      `select f.key, f.label, f.type, f.language, f.changed_by, holds.value, coalesce(holds.texts, '{}') as texts,
               (select n.value from house_fact_values n where n.fact_id = f.id and n.valid_from > :now order by n.valid_from limit 1) as next_value,
               (select n.valid_from from house_fact_values n where n.fact_id = f.id and n.valid_from > :now order by n.valid_from limit 1) as next_from,
               (select count(*)::int from replies r where r.state <> 'retired' and ${USES}) as uses,
-              (select count(*)::int from signatures g where g.document::text like '%"house.' || f.key || '"%')
-              + (select count(*)::int from stationery y where concat(y.header, y.footer) like '%"house.' || f.key || '"%') as papers
-         from house_facts f order by lower(f.label)`,
+              (select count(*)::int from signatures g where concat(g.document, g.texts) like '%"house.' || f.key || '"%')
+              + (select count(*)::int from stationery y where concat(y.header, y.footer, y.texts) like '%"house.' || f.key || '"%') as papers
+         from house_facts f left join lateral (
+           select c.value, c.texts from house_fact_values c where c.fact_id = f.id and c.valid_from <= :now
+            order by c.valid_from desc limit 1) holds on true
+        order by lower(f.label)`,
       { now },
     ),
   );
@@ -80,6 +87,8 @@ export async function listFacts(em: EntityManager, viewer: Viewer, now: Date): P
 interface FactValueRow {
   id: number;
   value: Detail;
+  /** The same in other languages, by their tags. */
+  texts: Record<string, string>;
   from: string;
   by: string | null;
   entered: string;
@@ -107,6 +116,7 @@ export async function openFact(em: EntityManager, viewer: Viewer, key: string, n
     values: values.map((one) => ({
       id: one.id,
       value: one.value,
+      texts: one.texts,
       from: one.validFrom.toISOString(),
       by: one.person?.name ?? null,
       entered: one.createdAt.toISOString(),
@@ -131,6 +141,27 @@ const schemas: Record<FactType, z.ZodType<Detail>> = {
   number: z.coerce.number("Write a number"),
 };
 
+/** Whether values of a kind are words, which may read otherwise in another language. */
+function saysSomething(type: FactType): boolean {
+  return type === "text" || type === "long_text" || type === "link";
+}
+
+/** A value with its texts in other languages, read for a fact of a kind. @throws Unusable with what is wrong */
+function readFactInput(
+  { type, language }: Pick<HouseFact, "type" | "language">,
+  { value, texts }: FactInput,
+): { value: Detail; texts: Record<string, string> } {
+  const others = Object.entries(texts).filter(
+    ([tag, text]) => text !== "" && saysSomething(type) && language != null && !sameLanguage(tag, language),
+  );
+  return {
+    value: readFactValue(type, value),
+    texts: Object.fromEntries(
+      others.map(([tag, text]) => [tag, z.string().parse(readFactValue(type, text))]),
+    ),
+  };
+}
+
 /** Reads a value for a fact of a kind. @throws Unusable with what is wrong */
 function readFactValue(type: FactType, value: unknown): Detail {
   const parsed = schemas[type].safeParse(value);
@@ -143,11 +174,13 @@ export async function addFact(em: EntityManager, viewer: Viewer, input: NewFact,
   requireRole(viewer, "curator");
   return em.transactional(async (inner) => {
     const key = await freeName(inner, input.label, "house_facts");
+    const [first = "en"] = (await findHouse(inner)).languages;
     const fact = inner.create(HouseFact, {
       key,
       label: input.label,
       type: input.type,
       changedBy: input.changedBy,
+      language: saysSomething(input.type) ? first : null,
     });
     inner.create(HouseFactValue, {
       fact,
@@ -183,7 +216,7 @@ export async function freeName(em: EntityManager, label: string, table: keyof ty
 }
 
 /**
- * Gives a fact a value, from now or from the beginning of a day in the house's zone.
+ * Gives a fact a value, in whatever languages, from now or from the beginning of a day in the house's zone.
  * @param from ISO 8601 calendar date; null for now
  * @throws NotFound; NotAllowed; Unusable for what is no such value or a day that has begun
  */
@@ -191,7 +224,7 @@ export async function setFact(
   em: EntityManager,
   viewer: Viewer,
   key: string,
-  value: unknown,
+  input: FactInput,
   from: string | null,
   now: Date,
 ): Promise<void> {
@@ -205,15 +238,15 @@ export async function setFact(
     const validFrom = from === null ? now : startOfDay(from, house.timeZone);
     if (from !== null && validFrom <= now)
       throw new Unusable("That day has begun; leave the date empty for now");
-    const read = readFactValue(fact.type, value);
+    const read = readFactInput(fact, input);
     const known = await inner.findOne(HouseFactValue, { fact, validFrom });
     if (known) {
-      known.value = read;
+      Object.assign(known, read);
       known.person = inner.getReference(Person, viewer.id);
     } else
       inner.create(HouseFactValue, {
         fact,
-        value: read,
+        ...read,
         validFrom,
         person: inner.getReference(Person, viewer.id),
       });
@@ -238,7 +271,7 @@ export async function dropPlanned(
   await em.remove(value).flush();
 }
 
-/** Changes what a fact is called and who changes it. @throws NotAllowed; NotFound */
+/** Changes what a fact is called, who changes it and the language of its values. @throws NotAllowed; NotFound */
 export async function describeFact(
   em: EntityManager,
   viewer: Viewer,
@@ -250,6 +283,7 @@ export async function describeFact(
   if (!fact) throw new NotFound(`There is no house fact “${key}”`);
   fact.label = input.label;
   fact.changedBy = input.changedBy;
+  if (input.language !== undefined) fact.language = saysSomething(fact.type) ? input.language : null;
   await em.flush();
 }
 
@@ -267,18 +301,18 @@ export interface FactUse {
 /**
  * Where replies that the viewer may read, signatures and stationery use a fact, and how they would read with another value.
  * Other tokens show examples.
- * @param value the new value; undefined to show the present
+ * @param input the new value; undefined to show the present
  */
 export async function factUses(
   em: EntityManager,
   viewer: Viewer,
   key: string,
-  value: unknown,
+  input: FactInput | undefined,
   now: Date,
 ): Promise<FactUse[]> {
   const fact = await em.findOne(HouseFact, { key });
   if (!fact) throw new NotFound(`There is no house fact “${key}”`);
-  const next = value === undefined ? undefined : readFactValue(fact.type, value);
+  const next = input && readFactInput(fact, input);
   const rows = await query<{
     key: string;
     title: string;
@@ -297,8 +331,15 @@ export async function factUses(
   const own = await ownTokens(em, now);
   const house = await findHouse(em);
   const tokens = catalogue(own);
-  const before = exampleContext(tokens, own.facts, house.timeZone, now);
-  const after = next === undefined ? before : { ...before, house: { ...before.house, [key]: next } };
+  const before = exampleContext(tokens, own, house.timeZone, now);
+  const languages = { language: fact.language ?? null, others: next?.texts ?? {} };
+  const after = next
+    ? {
+        ...before,
+        house: { ...before.house, [key]: next.value },
+        written: { ...before.written, [`house.${key}`]: languages },
+      }
+    : before;
   return [...rows, ...(await papersWith(em, key))].map(({ document, ...row }): FactUse => {
     const blocks = blocksWith(document, `house.${key}`);
     const text = (context: Context) => {
@@ -318,25 +359,30 @@ export async function factUses(
 async function papersWith(
   em: EntityManager,
   key: string,
-): Promise<{ key: null; title: string; language: null; document: Doc }[]> {
-  const rows = await query<{ title: string; document: Doc }>(
+): Promise<{ key: null; title: string; language: string; document: Doc }[]> {
+  const rows = await query<{ title: string; language: string; document: Doc }>(
     em,
     ...named(
       `select * from (
-         select 'Signature of ' || coalesce(t.name, p.name) as title, g.document
+         select 'Signature of ' || coalesce(t.name, p.name) as title, w.language, w.document
            from signatures g left join teams t on t.id = g.team_id left join people p on p.id = g.person_id
-         union all select 'Header of ' || t.name, y.header from stationery y join teams t on t.id = y.team_id
-         union all select 'Footer of ' || t.name, y.footer from stationery y join teams t on t.id = y.team_id
-       ) papers where document::text like :use order by title`,
+             cross join lateral (select g.language, g.document union all select * from jsonb_each(g.texts)) w
+         union all select part.name || ' of ' || t.name, w.language, w.paper -> lower(part.name)
+           from stationery y join teams t on t.id = y.team_id
+             cross join (values ('Header'), ('Footer')) part (name)
+             cross join lateral (
+               select y.language, jsonb_build_object('header', y.header, 'footer', y.footer) as paper
+               union all select * from jsonb_each(y.texts)) w
+       ) papers where document::text like :use order by title, language`,
       { use: `%"house.${key}"%` },
     ),
   );
-  return rows.map((row) => ({ key: null, language: null, ...row }));
+  return rows.map((row) => ({ key: null, ...row }));
 }
 
 function exampleContext(
   tokens: ReturnType<typeof catalogue>,
-  facts: Record<string, Detail>,
+  { facts, written }: Pick<OwnTokens, "facts" | "written">,
   timeZone: string,
   now: Date,
 ): Context {
@@ -351,6 +397,7 @@ function exampleContext(
     agent: {},
     ...groups,
     house: facts,
+    written,
     now: now.toISOString(),
     time_zone: timeZone,
   });

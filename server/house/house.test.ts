@@ -15,6 +15,7 @@ import { lackingDetails, readSignatures, saveSignature } from "./signatures";
 import type { StationeryInput } from "#core/forms/papers";
 import { allStationery, saveStationery } from "./stationery";
 import { setUsual, usualReplies } from "./usual";
+import { listWriters } from "./writers";
 import { startOfDay } from "./zone";
 import { readHouse, saveHouse } from "./house";
 import { doStep, nextStep, readSteps, skipStep } from "./steps";
@@ -31,11 +32,14 @@ const now = new Date("2026-11-25T10:00:00Z");
 const em = () => house.em();
 const doc = (markdown: string) => readMarkdown(markdown).doc;
 
+/** A value in one language. */
+const only = (value: unknown) => ({ value, texts: {} });
+
 describe("house facts", () => {
   test("hold from now or from the beginning of a day, and keep what they were", async () => {
     const before = await openFact(em(), house.maren, "fee", now);
     expect(before.fact).toMatchObject({ value: { amount: 6, currency: "EUR" }, next: null, uses: 1 });
-    await setFact(em(), house.maren, "fee", { amount: "7.50", currency: "eur" }, "2026-12-01", now);
+    await setFact(em(), house.maren, "fee", only({ amount: "7.50", currency: "eur" }), "2026-12-01", now);
     const planned = await openFact(em(), house.maren, "fee", now);
     expect(planned.fact.value).toEqual({ amount: 6, currency: "EUR" });
     expect(planned.fact.next).toEqual({
@@ -62,21 +66,21 @@ describe("house facts", () => {
   });
 
   test("are changed by those who may, to values of their kind", async () => {
-    await expect(setFact(em(), house.bram, "fee", { amount: 1, currency: "EUR" }, null, now)).rejects.toThrow(
-      "changed by a curator",
-    );
+    await expect(
+      setFact(em(), house.bram, "fee", only({ amount: 1, currency: "EUR" }), null, now),
+    ).rejects.toThrow("changed by a curator");
     await expect(describeFact(em(), house.bram, "fee", { label: "x", changedBy: "agent" })).rejects.toThrow(
       NotAllowed,
     );
     await describeFact(em(), house.maren, "fee", { label: "fee", changedBy: "agent" });
-    await setFact(em(), house.bram, "fee", { amount: 8, currency: "EUR" }, null, now);
+    await setFact(em(), house.bram, "fee", only({ amount: 8, currency: "EUR" }), null, now);
     expect((await openFact(em(), house.bram, "fee", now)).fact.value).toEqual({ amount: 8, currency: "EUR" });
     for (const bad of ["eight", { amount: "much", currency: "EUR" }, { amount: 1, currency: "EURO" }, null])
-      await expect(setFact(em(), house.maren, "fee", bad, null, now)).rejects.toThrow(Unusable);
+      await expect(setFact(em(), house.maren, "fee", only(bad), null, now)).rejects.toThrow(Unusable);
     await expect(
-      setFact(em(), house.maren, "fee", { amount: 1, currency: "EUR" }, "2026-11-25", now),
+      setFact(em(), house.maren, "fee", only({ amount: 1, currency: "EUR" }), "2026-11-25", now),
     ).rejects.toThrow("has begun");
-    await expect(setFact(em(), house.maren, "nothing", "x", null, now)).rejects.toThrow(NotFound);
+    await expect(setFact(em(), house.maren, "nothing", only("x"), null, now)).rejects.toThrow(NotFound);
   });
 
   test("are added under a name of their own, and refused with what is wrong", async () => {
@@ -96,7 +100,7 @@ describe("house facts", () => {
 
   test("show before a change how replies, signatures and stationery will read", async () => {
     await saveSignature(em(), lead, lead.teamId, doc("{$agent.name}, changes cost {$house.fee}"));
-    const uses = await factUses(em(), house.maren, "fee", { amount: 9, currency: "EUR" }, now);
+    const uses = await factUses(em(), house.maren, "fee", only({ amount: 9, currency: "EUR" }), now);
     expect(uses.map((use) => [use.key, use.title])).toEqual([
       ["fee", "The fee for changing"],
       [null, "Signature of Desk"],
@@ -109,10 +113,55 @@ describe("house facts", () => {
     expect(side("removed", 0)).toBe("A change costs €8.00.");
     expect(side("added", 0)).toBe("A change costs €9.00.");
     expect(side("added", 1)).toContain("changes cost €9.00");
-    await expect(factUses(em(), house.maren, "fee", "nine", now)).rejects.toThrow(Unusable);
+    await expect(factUses(em(), house.maren, "fee", only("nine"), now)).rejects.toThrow(Unusable);
     expect(await listFacts(em(), house.maren, now)).toContainEqual(
       expect.objectContaining({ key: "fee", uses: 1, papers: 1 }),
     );
+    await saveSignature(em(), lead, lead.teamId, null);
+  });
+
+  test("that are words read in each language of the house, in letters too", async () => {
+    const key = await addFact(
+      em(),
+      house.maren,
+      { label: "hours", type: "text", value: "from seven", changedBy: "curator" },
+      now,
+    );
+    const written = async () => (await ownTokens(em(), now)).written;
+    // What the house writes in first is what a new text is in.
+    expect(await written()).toMatchObject({ "house.hours": { language: "en", others: {} } });
+    const texts = { de: " ab sieben ", fr: "", en: "not another one of its own" };
+    await setFact(em(), house.maren, key, { value: "from seven", texts }, null, now);
+    expect((await written())["house.hours"]).toEqual({
+      language: "en",
+      others: { de: " ab sieben ".trim() },
+    });
+    const { fact, values } = await openFact(em(), house.maren, key, now);
+    expect(fact).toMatchObject({ language: "en", texts: { de: "ab sieben" } });
+    expect(values[0]).toMatchObject({ value: "from seven", texts: { de: "ab sieben" } });
+    await describeFact(em(), house.maren, key, { label: "hours", changedBy: "curator", language: null });
+    expect((await written())["house.hours"]?.language).toBeNull();
+    // An amount is no words: it has no language to say.
+    await describeFact(em(), house.maren, "fee", { label: "fee", changedBy: "agent", language: "en" });
+    expect(await written()).not.toHaveProperty("house.fee");
+    expect((await openFact(em(), house.maren, "fee", now)).fact.language).toBeNull();
+  });
+
+  test("show before a change how each language of what uses them will read", async () => {
+    const german = doc("Offen {$house.hours}");
+    await saveSignature(em(), lead, lead.teamId, doc("Open {$house.hours}"));
+    await saveSignature(em(), lead, lead.teamId, german, "de");
+    await describeFact(em(), house.maren, "hours", { label: "hours", changedBy: "curator", language: "en" });
+    const next = { value: "from six", texts: { de: "ab sechs" } };
+    const uses = await factUses(em(), house.maren, "hours", next, now);
+    const after = uses.map((use) => [
+      use.language,
+      use.words.flatMap((piece) => (piece.kind === "removed" ? [] : [piece.text])).join(""),
+    ]);
+    expect(after).toEqual([
+      ["de", "Offen ab sechs"],
+      ["en", "Open from six"],
+    ]);
     await saveSignature(em(), lead, lead.teamId, null);
   });
 
@@ -135,6 +184,34 @@ describe("signatures", () => {
     await saveSignature(em(), house.maren, null, doc("Maren"));
     await saveSignature(em(), house.maren, null, doc(""));
     expect((await readSignatures(em(), house.maren)).own).toBeNull();
+  });
+
+  test("have a text for each language, after the first; without that there is none", async () => {
+    const own = async () => (await readSignatures(em(), house.maren)).own;
+    await expect(saveSignature(em(), house.maren, null, doc("Grüße"), "de")).rejects.toThrow(
+      "Write it in English first",
+    );
+    await saveSignature(em(), house.maren, null, doc("Regards"), "en");
+    await saveSignature(em(), house.maren, null, doc("Grüße"), "de");
+    expect(await own()).toEqual({ language: "en", text: doc("Regards"), others: { de: doc("Grüße") } });
+    expect((await settingsOf(em())).signatures.ofPerson.get(house.maren.id)?.others).toEqual({
+      de: doc("Grüße"),
+    });
+    await saveSignature(em(), house.maren, null, doc(""), "de");
+    expect((await own())?.others).toEqual({});
+    await saveSignature(em(), house.maren, null, doc("Grüße"), "de");
+    await saveSignature(em(), house.maren, null, null, "en");
+    expect(await own()).toBeNull();
+  });
+
+  test("are known with those whose letters they stand in: everybody’s to curators, one’s own to agents", async () => {
+    const all = await listWriters(em(), house.maren);
+    expect(all.map((one) => [one.name, one.signs, one.lacks.includes("phone")])).toEqual([
+      ["Bram Test", true, true],
+      ["Maren Test", false, true],
+    ]);
+    expect(all.every((one) => one.teams.includes(house.maren.teamId))).toBe(true);
+    expect((await listWriters(em(), house.bram)).map((one) => one.name)).toEqual(["Bram Test"]);
   });
 
   test("say who lacks what they print", async () => {
@@ -162,6 +239,7 @@ describe("stationery", () => {
     accent: "#0d5a45",
     textColour: "#111111",
     background: "#fffff0",
+    texts: {},
     logo: null,
     logoAlt: "",
     ...changes,
@@ -211,6 +289,25 @@ describe("stationery", () => {
   });
 });
 
+describe("stationery in several languages", () => {
+  test("has header and footer of its own in each, and is kept with them", async () => {
+    const texts = { de: { header: doc("Amt"), footer: null } };
+    const input = {
+      team: house.maren.teamId,
+      name: "Desk",
+      header: doc("Office"),
+      footer: doc("Foot"),
+      texts,
+    };
+    const colours = { accent: "#0d5a45", textColour: "#111111", background: "#fffff0" };
+    await saveStationery(em(), house.maren, { ...input, ...colours, logo: null, logoAlt: "" });
+    expect(await stationeryOf(em(), house.maren.teamId)).toMatchObject({
+      header: { language: "en", text: doc("Office"), others: { de: doc("Amt") } },
+      footer: { language: "en", text: doc("Foot"), others: {} },
+    });
+  });
+});
+
 describe("usual openings and closings", () => {
   test("are chosen by curators among what the team can use there", async () => {
     const team = house.maren.teamId;
@@ -218,7 +315,7 @@ describe("usual openings and closings", () => {
       (await usualReplies(em())).find((one) => one.channel === channel && one.part === part);
     expect(await row("email", "opening")).toMatchObject({
       chosen: "hello",
-      offered: [{ key: "hello", title: "Hello" }],
+      offered: [{ key: "hello", title: "Hello", prints: [] }],
     });
     const emails = { team, channel: "email", part: "opening" } as const;
     await expect(setUsual(em(), house.bram, { ...emails, reply: null })).rejects.toThrow(NotAllowed);

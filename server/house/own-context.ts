@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { contextSchema, type Context } from "#core/tokens/context";
 import { Person } from "../db/entities/people";
-import { ownTokensOf, settingsOf, type OwnTokens } from "./settings";
+import { ownTokensOf, settingsOf, teamDetails, type OwnTokens } from "./settings";
 import type { Viewer } from "../people/viewer";
 
 /** What signatures and stationery read: the viewer as agent, and the house. No case. */
@@ -14,6 +14,7 @@ export async function ownContext(
   const { house } = settings;
   const own = ownTokensOf(settings, now);
   const person = await em.findOneOrFail(Person, { id: viewer.id });
+  const team = teamDetails(settings, viewer.teamId);
   const context = contextSchema.parse({
     case: {},
     customer: {},
@@ -24,10 +25,12 @@ export async function ownContext(
       first_name: person.firstName,
       title: person.title ?? null,
       department: person.department ?? null,
+      team: team.name,
       email: person.email,
       phone: person.phone ?? null,
     },
     house: { name: house.name, ...own.facts },
+    written: { ...own.written, ...team.written },
     now: now.toISOString(),
     time_zone: house.timeZone,
   });

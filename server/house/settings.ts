@@ -3,29 +3,48 @@ import type { Part } from "#core/compose/slip";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { DetailToken, OwnToken } from "#core/tokens/catalogue";
-import type { Detail } from "#core/tokens/context";
+import type { Context, Detail } from "#core/tokens/context";
+import type { Written } from "#core/language/written";
 import { CaseField, DetailField } from "../db/entities/cases";
 import { Signature, Stationery, UsualReply } from "../db/entities/library";
 import { House, Team } from "../db/entities/people";
 import { prepared, preparedOne } from "../db/sql";
+import { signatureFrom } from "./signatures";
 import { stationeryFrom } from "./stationery";
+import { namesOf } from "./team-names";
 
 /** What the house set for itself, as pages and letters read it. To change it, its entities are read. */
 export interface Settings {
   house: Pick<House, "name" | "casePrefix" | "timeZone" | "language">;
+  /** All languages that the house writes in, the first one first. */
+  languages: string[];
+  /** The names of teams, by team. */
+  teams: Map<number, Written<string>>;
   caseFields: OwnToken[];
   /** What outside systems tell of a case. */
   details: DetailToken[];
   /** Every value that a house fact had or will have, the latest first. */
-  facts: { key: string; label: string; type: OwnToken["type"]; from: Date; value: Detail }[];
+  facts: FactValue[];
   /** Addresses of our own, in lower case. */
   mailboxes: Set<string>;
   /** Signatures that teams impose, by team, and people's own, by person. */
-  signatures: { ofTeam: Map<number, Doc>; ofPerson: Map<number, Doc> };
+  signatures: { ofTeam: Map<number, Written<Doc>>; ofPerson: Map<number, Written<Doc>> };
   /** By team. */
   stationery: Map<number, CoreStationery>;
   /** Keys of the openings and closings that are usual. */
   usual: { team: number; channel: string; part: Part; key: string }[];
+}
+
+interface FactValue {
+  key: string;
+  label: string;
+  type: OwnToken["type"];
+  from: Date;
+  value: Detail;
+  /** Of the value; null where it reads the same in every language. */
+  language: string | null;
+  /** The same in other languages. */
+  texts: Record<string, string>;
 }
 
 interface Kept {
@@ -58,24 +77,20 @@ async function readSettings(em: EntityManager): Promise<Settings> {
   const house = await inner.findOneOrFail(House, { id: 1 });
   const fields = await inner.find(CaseField, {}, { orderBy: { position: "asc", key: "asc" } });
   const details = await inner.find(DetailField, {}, { orderBy: { position: "asc", key: "asc" } });
-  const facts = await prepared<{
-    key: string;
-    label: string;
-    type: OwnToken["type"];
-    from: string;
-    value: Detail;
-  }>(
+  const facts = await prepared<Omit<FactValue, "from"> & { from: string }>(
     inner,
-    `select f.key, f.label, f.type, v.valid_from as from, v.value from house_facts f join house_fact_values v on v.fact_id = f.id
+    `select f.key, f.label, f.type, f.language, v.valid_from as from, v.value, v.texts from house_facts f join house_fact_values v on v.fact_id = f.id
       order by f.key, v.valid_from desc`,
   );
   const teams = await inner.find(Team, {});
   const signatures = await inner.find(Signature, {});
   const papers = await inner.find(Stationery, {}, { populate: ["logo"] });
   const usual = await inner.find(UsualReply, {}, { populate: ["reply"] });
-  const { name, casePrefix, timeZone, language } = house;
+  const { name, casePrefix, timeZone, language, languages } = house;
   return {
     house: { name, casePrefix, timeZone, language },
+    languages,
+    teams: new Map(teams.map((team) => [team.id, namesOf(team)])),
     caseFields: fields.map(({ key, label, type, example }) => ({ key, label, type, example })),
     details: details.map(({ key, label, type, example, always, ordinary, short, usual }) => ({
       ...{ key, label, type, example, always, ordinary },
@@ -85,11 +100,26 @@ async function readSettings(em: EntityManager): Promise<Settings> {
     facts: facts.map((one) => ({ ...one, from: new Date(one.from) })),
     mailboxes: new Set(teams.map((team) => team.mailbox.toLowerCase())),
     signatures: {
-      ofTeam: new Map(signatures.flatMap((one) => (one.team ? [[one.team.id, one.document]] : []))),
-      ofPerson: new Map(signatures.flatMap((one) => (one.person ? [[one.person.id, one.document]] : []))),
+      ofTeam: new Map(signatures.flatMap((one) => (one.team ? [[one.team.id, signatureFrom(one)]] : []))),
+      ofPerson: new Map(
+        signatures.flatMap((one) => (one.person ? [[one.person.id, signatureFrom(one)]] : [])),
+      ),
     },
     stationery: new Map(papers.map((paper) => [paper.team.id, stationeryFrom(paper)])),
     usual: usual.map(({ team, channel, part, reply }) => ({ team: team.id, channel, part, key: reply.key })),
+  };
+}
+
+/** What letters of a team print of its name, as `agent.team`. */
+export function teamDetails(
+  settings: Settings,
+  team: number,
+): Pick<Context, "written"> & { name: string | null } {
+  const name = settings.teams.get(team);
+  if (!name) return { name: null, written: {} };
+  return {
+    name: name.text,
+    written: { "agent.team": { language: name.language, others: { ...name.others } } },
   };
 }
 
@@ -104,7 +134,12 @@ export interface OwnTokens {
   houseFacts: OwnToken[];
   details: DetailToken[];
   facts: Record<string, Detail>;
+  /** The languages of those facts that are words, by the names of their tokens. */
+  written: Context["written"];
 }
+
+/** Kinds of value that are words. */
+const WORDS: ReadonlySet<OwnToken["type"]> = new Set<OwnToken["type"]>(["text", "long_text", "link"]);
 
 /** Case fields and house facts. @param now decides which value of a fact holds */
 export function ownTokensOf({ caseFields, details, facts }: Settings, now: Date): OwnTokens {
@@ -116,6 +151,11 @@ export function ownTokensOf({ caseFields, details, facts }: Settings, now: Date)
     details,
     houseFacts: holding.map(({ key, label, type, value }) => ({ key, label, type, example: value })),
     facts: Object.fromEntries(holding.map(({ key, value }) => [key, value])),
+    written: Object.fromEntries(
+      holding
+        .filter(({ type }) => WORDS.has(type))
+        .map(({ key, language, texts }) => [`house.${key}`, { language, others: texts }]),
+    ),
   };
 }
 

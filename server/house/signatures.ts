@@ -1,67 +1,90 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Doc } from "#core/document/types";
-import { tokensUsed } from "#core/checks/tokens-used";
+import { languageName } from "#core/language/tag";
+import type { Written } from "#core/language/written";
+import { agentDetails, detailsPrinted } from "#core/checks/agent-details";
 import { Signature } from "../db/entities/library";
 import { Person, Team } from "../db/entities/people";
 import { query } from "../db/sql";
-import { NotFound } from "../errors";
+import { NotFound, Unusable } from "../errors";
+import { findHouse } from "./house";
 import { requireRole, type Viewer } from "../people/viewer";
+import { namesOf } from "./team-names";
 
 /** Signatures as the page of a person shows them. */
 export interface Signatures {
   /** The viewer's own; null where they have none. */
-  own: Doc | null;
+  own: Written<Doc> | null;
   /** Teams, each with the signature that it imposes. */
-  teams: { id: number; name: string; mine: boolean; imposed: Doc | null }[];
+  teams: { id: number; name: string; names: Written<string>; mine: boolean; imposed: Written<Doc> | null }[];
+}
+
+/** A signature as letters carry it. */
+export function signatureFrom({ language, document, texts }: Signature): Written<Doc> {
+  return { language, text: document, others: texts };
 }
 
 export async function readSignatures(em: EntityManager, viewer: Viewer): Promise<Signatures> {
   const all = await em.find(Signature, {});
   const teams = await em.find(Team, {}, { orderBy: { name: "asc" } });
+  const written = (wanted: (one: Signature) => boolean) => {
+    const found = all.find(wanted);
+    return found ? signatureFrom(found) : null;
+  };
   return {
-    own: all.find((one) => one.person?.id === viewer.id)?.document ?? null,
+    own: written((one) => one.person?.id === viewer.id),
     teams: teams.map((team) => ({
       id: team.id,
       name: team.name,
+      names: namesOf(team),
       mine: team.id === viewer.teamId,
-      imposed: all.find((one) => one.team?.id === team.id)?.document ?? null,
+      imposed: written((one) => one.team?.id === team.id),
     })),
   };
 }
 
 /**
- * Keeps the viewer's own signature, or the one that a team imposes; an empty one is none.
+ * Keeps the viewer's own signature, or the one that a team imposes, in one language; an empty one is none.
+ * Without the one that was written first there are none in other languages.
  * @param teamId null for the viewer's own; teams' are for leads
- * @throws NotAllowed; NotFound
+ * @param language null for the one that was written first
+ * @throws NotAllowed; NotFound; Unusable for a further language of none
  */
 export async function saveSignature(
   em: EntityManager,
   viewer: Viewer,
   teamId: number | null,
   doc: Doc | null,
+  language: string | null = null,
 ): Promise<void> {
   if (teamId !== null) requireRole(viewer, "lead");
   await em.transactional(async (inner) => {
     const team = teamId === null ? null : await inner.findOne(Team, { id: teamId });
     if (teamId !== null && !team) throw new NotFound("There is no such team");
     const known = await inner.findOne(Signature, team ? { team } : { person: viewer.id });
-    if (doc === null || isEmpty(doc)) {
-      if (known) inner.remove(known);
-    } else if (known) known.document = doc;
-    else
+    const words = doc === null || isEmpty(doc) ? null : doc;
+    if (known && language !== null && language !== known.language) {
+      const { [language]: _before, ...others } = known.texts;
+      known.texts = words ? { ...others, [language]: words } : others;
+    } else if (known && words) known.document = words;
+    else if (known) inner.remove(known);
+    else if (words) {
+      const [first = "en"] = (await findHouse(inner)).languages;
+      if (language !== null && language !== first)
+        throw new Unusable(`Write it in ${languageName(first)} first`);
       inner.create(Signature, {
         team,
         person: team ? null : inner.getReference(Person, viewer.id),
-        document: doc,
+        language: first,
+        document: words,
       });
+    }
   });
 }
 
 function isEmpty(doc: Doc): boolean {
   return doc.content.every((block) => block.type === "paragraph" && block.content.length === 0);
 }
-
-const details = ["title", "department", "phone"] as const;
 
 /** What signatures and replies print of agents, and who of some people lacks what of it. */
 export interface LackingDetails {
@@ -78,17 +101,14 @@ export async function lackingDetails(em: EntityManager, people: Person[]): Promi
     `select distinct m[1] as name from reply_variants t join replies r on r.current_version_id = t.version_id,
        regexp_matches(t.document::text || coalesce(t.subject, ''), 'agent\\.([a-z_]+)', 'g') m where r.state <> 'retired'`,
   );
-  const names = (doc: Doc) =>
-    [...tokensUsed({ blanks: {}, passages: {}, variants: [{ subject: null, document: doc }] })]
-      .filter((name) => name.startsWith("agent."))
-      .map((name) => name.slice("agent.".length));
+  const names = ({ document, texts }: Signature) => detailsPrinted([document, ...Object.values(texts)]);
   const common = new Set(inReplies.map((row) => row.name));
-  const printed = new Set([...common, ...signatures.flatMap((one) => names(one.document))]);
+  const printed = new Set<string>([...common, ...signatures.flatMap((one) => names(one))]);
   const lacks = people.map((person): [number, string[]] => {
     const imposed = signatures.find((one) => one.team?.id === person.team.id);
     const signature = imposed ?? signatures.find((one) => one.person?.id === person.id);
-    const wanted = new Set([...common, ...(signature ? names(signature.document) : [])]);
-    return [person.id, details.filter((detail) => wanted.has(detail) && !person[detail]?.trim())];
+    const wanted = new Set<string>([...common, ...(signature ? names(signature) : [])]);
+    return [person.id, agentDetails.filter((detail) => wanted.has(detail) && !person[detail]?.trim())];
   });
-  return { printed: details.filter((detail) => printed.has(detail)), lacks: new Map(lacks) };
+  return { printed: agentDetails.filter((detail) => printed.has(detail)), lacks: new Map(lacks) };
 }

@@ -1,17 +1,23 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { Stationery as CoreStationery } from "#core/compose/stationery";
+import type { PaperTexts, Stationery as CoreStationery } from "#core/compose/stationery";
+import type { Doc } from "#core/document/types";
+import type { Written } from "#core/language/written";
 import type { StationeryInput } from "#core/forms/papers";
 import { Stationery } from "../db/entities/library";
 import { StoredFile } from "../db/entities/cases";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
+import { findHouse } from "./house";
 import { requireRole, type Viewer } from "../people/viewer";
+import { namesOf } from "./team-names";
 
 /** A team with its stationery. */
 export interface TeamStationery {
   team: number;
   teamName: string;
+  /** The same in its languages. */
+  names: Written<string>;
   paper: CoreStationery | null;
 }
 
@@ -20,7 +26,12 @@ export async function allStationery(em: EntityManager): Promise<TeamStationery[]
   const papers = await em.find(Stationery, {}, { populate: ["logo"] });
   return teams.map((team) => {
     const paper = papers.find((one) => one.team.id === team.id);
-    return { team: team.id, teamName: team.name, paper: paper ? stationeryFrom(paper) : null };
+    return {
+      team: team.id,
+      teamName: team.name,
+      names: namesOf(team),
+      paper: paper ? stationeryFrom(paper) : null,
+    };
   });
 }
 
@@ -28,8 +39,8 @@ export async function allStationery(em: EntityManager): Promise<TeamStationery[]
 export function stationeryFrom(paper: Stationery): CoreStationery {
   return {
     name: paper.name,
-    header: paper.header ?? null,
-    footer: paper.footer ?? null,
+    header: partIn(paper, "header"),
+    footer: partIn(paper, "footer"),
     accent: paper.accent,
     textColour: paper.textColour,
     background: paper.background,
@@ -43,6 +54,16 @@ export function stationeryFrom(paper: Stationery): CoreStationery {
         }
       : null,
   };
+}
+
+/** A part of stationery in all its languages; null where no language has it. */
+function partIn(paper: Stationery, part: keyof PaperTexts): Written<Doc> | null {
+  const others = Object.fromEntries(
+    Object.entries(paper.texts).flatMap(([language, texts]) =>
+      texts[part] ? [[language, texts[part]]] : [],
+    ),
+  );
+  return paper[part] ? { language: paper.language, text: paper[part], others } : null;
 }
 
 /** Keeps a team's stationery. @throws NotAllowed unless curator; NotFound; Unusable for a logo that is no picture of the viewer's */
@@ -61,6 +82,7 @@ export async function saveStationery(
       name: input.name,
       header: input.header,
       footer: input.footer,
+      texts: input.texts,
       accent: input.accent,
       textColour: input.textColour,
       background: input.background,
@@ -68,8 +90,9 @@ export async function saveStationery(
       logoType: logo?.type ?? null,
       logoAlt: input.logoAlt,
     };
+    const [language = "en"] = (await findHouse(inner)).languages;
     if (known) Object.assign(known, values);
-    else inner.create(Stationery, { team, ...values });
+    else inner.create(Stationery, { team, language, ...values });
   });
 }
 

@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
+import { agentDetails, type AgentDetail } from "#core/checks/agent-details";
 import { Reply, UsualReply } from "../db/entities/library";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
@@ -17,16 +18,27 @@ export interface UsualRow {
   channel: (typeof channels)[number];
   part: (typeof parts)[number];
   chosen: string | null;
-  offered: { key: string; title: string }[];
+  /** With the details of its writer that each prints. */
+  offered: { key: string; title: string; prints: AgentDetail[] }[];
 }
 
 /** The usual openings and closings of every team and channel. */
 export async function usualReplies(em: EntityManager): Promise<UsualRow[]> {
   const teams = await em.find(Team, {}, { orderBy: { name: "asc" } });
   const usual = await em.find(UsualReply, {}, { populate: ["reply"] });
-  const offered = await query<{ team: number; key: string; title: string; part: string; channels: string[] }>(
+  const offered = await query<{
+    team: number;
+    key: string;
+    title: string;
+    part: string;
+    channels: string[];
+    names: string[];
+  }>(
     em,
-    `select t.id as team, r.key, r.title, r.part, r.channels from teams t
+    `select t.id as team, r.key, r.title, r.part, r.channels,
+            array(select distinct m[1] from reply_variants v,
+              regexp_matches(v.document::text, 'agent\\.([a-z_]+)', 'g') m where v.version_id = r.current_version_id) as names
+       from teams t
        join replies r on r.part in ('opening', 'closing') and r.state = 'shelved' join shelves s on s.id = r.shelf_id
         and (s.audience = 'everyone' or exists (select 1 from shelf_teams st where st.shelf_id = s.id and st.team_id = t.id and s.audience = 'teams'))
       order by lower(r.title)`,
@@ -43,7 +55,11 @@ export async function usualReplies(em: EntityManager): Promise<UsualRow[]> {
             .key ?? null,
         offered: offered
           .filter((one) => one.team === team.id && one.part === part && one.channels.includes(channel))
-          .map(({ key, title }) => ({ key, title })),
+          .map(({ key, title, names }) => ({
+            key,
+            title,
+            prints: agentDetails.filter((detail) => names.includes(detail)),
+          })),
       })),
     ),
   );

@@ -43,9 +43,9 @@ export async function importLibrary(
       }),
     );
   }
-  for (const [key, { label, type, value }] of Object.entries(library.houseFacts)) {
-    const fact = em.create(HouseFact, { key, label, type });
-    em.create(HouseFactValue, { fact, value, validFrom: now, person: null });
+  for (const [key, { label, type, value, language, texts }] of Object.entries(library.houseFacts)) {
+    const fact = em.create(HouseFact, { key, label, type, language: language ?? null });
+    em.create(HouseFactValue, { fact, value, texts, validFrom: now, person: null });
   }
   for (const reply of library.replies) {
     const shelf = shelves.get(reply.shelf ?? "");

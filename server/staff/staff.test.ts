@@ -5,6 +5,7 @@ import { Draft, Slip } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Reply } from "../db/entities/library";
 import { Person, Session } from "../db/entities/people";
+import { settingsOf } from "../house/settings";
 import { query } from "../db/sql";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
 import { changePassword } from "../people/account";
@@ -181,6 +182,7 @@ describe("a colleague", () => {
       {
         name: "Freight",
         mailbox: "freight@example.com",
+        names: {},
         answerWithin: 60,
       },
       now,
@@ -317,7 +319,7 @@ describe("who is sent away", () => {
 });
 
 describe("teams", () => {
-  const input = { name: "Lost things", mailbox: "lost@example.com", answerWithin: 240 };
+  const input = { name: "Lost things", mailbox: "lost@example.com", names: {}, answerWithin: 240 };
 
   test("are made, changed and removed by leads, each with a name and an address of its own", async () => {
     await expect(saveTeam(em(), house.bram, null, input, now)).rejects.toThrow(NotAllowed);
@@ -330,7 +332,12 @@ describe("teams", () => {
     await expect(saveTeam(em(), lead, null, { ...input, name: "Found" }, now)).rejects.toMatchObject({
       message: "That is the address of Lost things",
     });
-    await saveTeam(em(), lead, id, { ...input, name: "Lost and found" }, now);
+    await saveTeam(em(), lead, id, { ...input, name: "Lost and found", names: { de: "Fundbüro" } }, now);
+    expect((await settingsOf(em())).teams.get(id)).toEqual({
+      language: "en",
+      text: "Lost and found",
+      others: { de: "Fundbüro" },
+    });
     expect((await listTeams(em())).find((one) => one.id === id)).toMatchObject({
       name: "Lost and found",
       people: 0,

@@ -3,6 +3,7 @@ import type { TeamInput } from "#core/forms/people";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
+import { findHouse } from "../house/house";
 import { doStep } from "../house/steps";
 import { requireRole, type Viewer } from "../people/viewer";
 
@@ -12,6 +13,10 @@ export interface TeamRow {
   name: string;
   /** Address that the team's mail comes to and goes from. */
   mailbox: string;
+  /** Of its name. */
+  language: string;
+  /** Its name in other languages, by their tags. */
+  names: Record<string, string>;
   /** Minutes within which a message is to be answered. */
   answerWithin: number;
   /** Colleagues of it who are here, those who are in it besides included. */
@@ -24,7 +29,7 @@ export interface TeamRow {
 export async function listTeams(em: EntityManager): Promise<TeamRow[]> {
   return query<TeamRow>(
     em,
-    `select t.id, t.name, t.mailbox, t.answer_within as "answerWithin",
+    `select t.id, t.name, t.mailbox, t.language, t.names, t.answer_within as "answerWithin",
             (select count(*)::int from people p where p.active and (p.team_id = t.id
                or exists (select 1 from person_teams pt where pt.person_id = p.id and pt.team_id = t.id))) as people,
             (select count(*)::int from cases c where c.team_id = t.id) as cases
@@ -54,7 +59,8 @@ export async function saveTeam(
     const owner = others.find((one) => one.mailbox.toLowerCase() === input.mailbox);
     if (owner) throw new Unusable(`That is the address of ${owner.name}`, "mailbox");
     if (id === null) {
-      const made = inner.create(Team, input);
+      const [language = "en"] = (await findHouse(inner)).languages;
+      const made = inner.create(Team, { language, ...input });
       await inner.flush();
       return made.id;
     }

@@ -6,6 +6,7 @@ import { NotFound } from "../errors";
 import { ownTokensOf, settingsOf, type OwnTokens } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { surroundings } from "../answering/open";
+import type { Written } from "#core/language/written";
 import type { Stationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import { findReply } from "../access/replies";
@@ -68,7 +69,7 @@ export interface OpenReply {
   copiedFrom: { key: string; title: string } | null;
   uses: number;
   own: OwnTokens;
-  signature: Doc | null;
+  signature: Written<Doc> | null;
   stationery: Stationery | null;
   known: { tags: string[]; topics: string[]; languages: string[] };
   shelves: ShelfRow[];

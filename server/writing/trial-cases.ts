@@ -77,7 +77,7 @@ export async function trialCases(
       language,
       subject: subject.subject,
       context: contextFrom({
-        house,
+        settings,
         own,
         person,
         subject,

@@ -1,4 +1,6 @@
 import { useMemo } from "react";
+import { styleOf } from "#core/compose/compose";
+import { readIn } from "#core/language/written";
 import { fillOwn } from "#core/compose/fill-own";
 import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
@@ -8,9 +10,10 @@ import { LetterBlocks } from "../../ui/letter-blocks";
 export function Signature({ open }: { open: OpenCase }) {
   const blocks = useMemo(() => {
     if (!open.signature) return [];
-    const style = { language: open.draft?.language ?? open.language, timeZone: open.context.time_zone };
-    return fillOwn("signature", open.signature, { context: open.context, style, tokens: catalogue(open.own) })
-      .blocks;
+    const wanted = open.draft?.language ?? open.language;
+    const { text, language } = readIn(open.signature, wanted);
+    const style = styleOf({ language: wanted, context: open.context }, { language: language ?? undefined });
+    return fillOwn("signature", text, { context: open.context, style, tokens: catalogue(open.own) }).blocks;
   }, [open]);
   if (blocks.length === 0) return null;
   return (

@@ -1,8 +1,8 @@
 import { actionResult } from "#server/web/results";
+import { factValueSchema } from "#core/forms/house";
 import { factUses } from "#server/house/facts";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
-import { z } from "zod";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/preview-fact";
 
@@ -10,7 +10,7 @@ import type { Route } from "./+types/preview-fact";
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
   return actionResult(async () => {
-    const { value } = await readBody(args.request, z.strictObject({ value: z.unknown() }));
+    const value = await readBody(args.request, factValueSchema);
     return { uses: await factUses(em, viewer, args.params.key, value, now) };
   });
 }

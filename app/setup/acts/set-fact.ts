@@ -1,4 +1,5 @@
 import { actionResult } from "#server/web/results";
+import { factValueSchema } from "#core/forms/house";
 import { daySchema } from "#server/edge";
 import { readBody } from "#server/web/body";
 import { setFact } from "#server/house/facts";
@@ -7,13 +8,16 @@ import { z } from "zod";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/set-fact";
 
-const body = z.strictObject({ value: z.unknown(), from: daySchema("A day, as in 2027-03-01").nullable() });
+const body = z.strictObject({
+  ...factValueSchema.shape,
+  from: daySchema("A day, as in 2027-03-01").nullable(),
+});
 
 /** Gives a house fact another value, now or from a day on. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
   return actionResult(async () => {
-    const { value, from } = await readBody(args.request, body);
+    const { from, ...value } = await readBody(args.request, body);
     await setFact(em, viewer, args.params.key, value, from, now);
     return {};
   });

@@ -10,8 +10,8 @@ import type { Route } from "./+types/signature";
 export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
   return actionResult(async () => {
-    const { team, document } = await readBody(args.request, keptSignatureSchema);
-    await saveSignature(em, viewer, team, document);
+    const { team, document, language } = await readBody(args.request, keptSignatureSchema);
+    await saveSignature(em, viewer, team, document, language);
     return {};
   });
 }

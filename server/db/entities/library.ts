@@ -1,6 +1,7 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 import type { Passages } from "#core/conditions/condition";
 import type { FilingChange } from "#core/forms/library";
+import type { PaperTexts } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Detail } from "#core/tokens/context";
@@ -188,10 +189,14 @@ export const HouseFact = defineEntity({
     type: p.enum(["text", "long_text", "money", "date", "link", "number"]),
     /** The least role that may change it. */
     changedBy: p.enum(["agent", "curator", "lead"]).default("curator"),
+    /** Of its values; null where they read the same in every language. */
+    language: p.text().nullable(),
   },
 });
 
 /** A value of a house fact, from a date on. The latest that has begun holds. */
+export type HouseFact = InferEntity<typeof HouseFact>;
+
 export const HouseFactValue = defineEntity({
   name: "HouseFactValue",
   tableName: "house_fact_values",
@@ -200,6 +205,8 @@ export const HouseFactValue = defineEntity({
     id: p.integer().primary(),
     fact: () => p.manyToOne(HouseFact).deleteRule("cascade"),
     value: p.json<Detail>(),
+    /** The same in other languages, by their tags. */
+    texts: p.json<Record<string, string>>().defaultRaw("'{}'"),
     validFrom: p.datetime(),
     person: () => p.manyToOne(Person).nullable(),
     createdAt: p.datetime().defaultRaw("now()"),
@@ -215,9 +222,15 @@ export const Signature = defineEntity({
     id: p.integer().primary(),
     person: () => p.manyToOne(Person).nullable().unique().deleteRule("cascade"),
     team: () => p.manyToOne(Team).nullable().unique().deleteRule("cascade"),
+    /** Of the document. */
+    language: p.text().default("en"),
     document: p.json<Doc>(),
+    /** The same in other languages, by their tags. */
+    texts: p.json<Record<string, Doc>>().defaultRaw("'{}'"),
   },
 });
+
+export type Signature = InferEntity<typeof Signature>;
 
 export const Stationery = defineEntity({
   name: "Stationery",
@@ -235,6 +248,10 @@ export const Stationery = defineEntity({
     logo: () => p.manyToOne(StoredFile).nullable(),
     logoType: p.text().nullable(),
     logoAlt: p.text().default(""),
+    /** Of header and footer. */
+    language: p.text().default("en"),
+    /** Header and footer in other languages, by their tags. */
+    texts: p.json<Record<string, PaperTexts>>().defaultRaw("'{}'"),
   },
 });
 

@@ -31,6 +31,10 @@ export const Team = defineEntity({
     mailbox: p.text().unique(),
     /** Minutes within which a message is to be answered. */
     answerWithin: p.integer(),
+    /** Of its name. */
+    language: p.text().default("en"),
+    /** Its name in other languages, by their tags. */
+    names: p.json<Record<string, string>>().defaultRaw("'{}'"),
   },
 });
 export type Team = InferEntity<typeof Team>;
