@@ -29,7 +29,7 @@ test("words are put under a condition, turned around and freed from their own me
   await page.goto("/replies/sailing-put-off");
   const animal = words(page).getByText("Nothing changes for your animal");
   await press(animal);
-  await page.getByRole("menuitem", { name: "Turn the condition around" }).click();
+  await page.getByRole("menuitem", { name: "Swap with otherwise" }).click();
   await expect(words(page).getByText(/^otherwise than when number of animals/)).toBeVisible();
   await expect(words(page)).toBeFocused();
   await press(animal);

@@ -11,9 +11,17 @@ const screens = [
   "/shelves/proposals",
   "/replies/dogs",
   "/replies/new",
-  "/setup/facts",
+  "/setup/start",
+  "/setup/house",
+  "/setup/mail",
+  "/setup/teams",
   "/setup/people",
+  "/setup/signatures",
+  "/setup/facts",
+  "/setup/facts/office_hours",
+  "/setup/usual",
   "/setup/stationery",
+  "/setup/fields",
   "/outside",
   "/account",
   "/keys",
@@ -54,8 +62,8 @@ for (const [name, viewport] of [
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(
         viewport.width,
       );
+      expect({ screen, found: await violations(page) }).toEqual({ screen, found: [] });
     }
-    expect(await violations(page)).toEqual([]);
   });
 }
 

@@ -50,7 +50,8 @@ async function begin(page: Page, title: string, shelf: string): Promise<void> {
   await choose(page.getByLabel("Shelf"), shelf);
   await page.getByRole("button", { name: "Go on to its words" }).click();
   await page.waitForURL(/\/replies\/(?!new)/);
-  await words(page).click();
+  // What was just begun goes on in its words.
+  await expect(words(page)).toBeFocused();
 }
 
 async function publish(page: Page, remark: string): Promise<void> {
@@ -351,4 +352,31 @@ test("what is pasted is cleaned, the text form stays in step, and a copied passa
   await maren.getByRole("tab", { name: /Blanks/ }).click();
   await expect(beside(maren).getByRole("button", { name: "Refund or change?" })).toBeVisible();
   await maren.context().close();
+});
+
+test("from what stands beside it the hand comes back to its place in the words, by keyboard alone", async ({
+  browser,
+}) => {
+  const page = await as(browser, "maren@example.com");
+  await begin(page, "Place of the hand", "Openings");
+  await page.keyboard.type("Sailing.");
+  await page.getByRole("button", { name: "stands only when…" }).press("Enter");
+  await page.getByRole("button", { name: "this paragraph", exact: true }).press("Enter");
+  // A new condition is filled in next.
+  await expect(beside(page).getByRole("combobox").first()).toBeFocused();
+  await page.keyboard.press("Escape");
+  await expect(words(page)).toBeFocused();
+  await page.keyboard.type(" Late");
+  await expect(words(page)).toContainText("Sailing. Late");
+  await page.getByRole("button", { name: "remove the condition" }).first().press("Enter");
+  await expect(words(page)).toBeFocused();
+  await page.keyboard.type("!");
+  await expect(words(page)).toContainText("Sailing. Late!");
+  // The same condition once more, chosen from those that are there.
+  await page.getByRole("button", { name: "stands only when…" }).press("Enter");
+  await page.getByRole("combobox", { name: "Under a condition that is there" }).press("Enter");
+  await page.keyboard.press("Enter");
+  await expect(words(page)).toBeFocused();
+  await page.keyboard.type("?");
+  await expect(words(page)).toContainText("Sailing. Late!?");
 });

@@ -15,6 +15,8 @@ interface Props<Value extends string> {
   value: Value;
   options: readonly Option<Value>[];
   onChange: (value: Value) => void;
+  /** Where the hand goes once it is closed; back to it, by default. */
+  onClosed?: () => void;
   /** Shown where no option has the value. */
   placeholder?: string;
   /** Sent with the form that it stands in. */
@@ -36,6 +38,7 @@ export function Select<Value extends string>({
   value,
   options,
   onChange,
+  onClosed,
   placeholder = "",
   name,
   className = "lined-field",
@@ -71,6 +74,11 @@ export function Select<Value extends string>({
           position="popper"
           sideOffset={2}
           collisionPadding={8}
+          onCloseAutoFocus={(event) => {
+            if (!onClosed) return;
+            event.preventDefault();
+            onClosed();
+          }}
           className="z-50 max-h-[min(24rem,var(--radix-select-content-available-height))] min-w-(--radix-select-trigger-width) border border-board bg-sheet shadow-md"
         >
           <Radix.Viewport {...(nonce === undefined ? {} : { nonce })} className="py-1">

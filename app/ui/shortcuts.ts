@@ -214,6 +214,13 @@ export const shortcuts = {
     keys: ["alt+1", "alt+2", "alt+3", "alt+4", "alt+5", "alt+6"],
     typing: true,
   },
+  leavePanel: {
+    place: "Writing",
+    shown: "Esc",
+    does: "from what stands beside the reply back to the words",
+    keys: ["escape"],
+    typing: true,
+  },
 } as const satisfies Record<string, Shortcut>;
 
 export type ShortcutName = keyof typeof shortcuts;

@@ -77,6 +77,7 @@ describe("the ruler", () => {
     const rows = [row(4, { people: ["Bram", "Nele"], refused: true, topic: "refunds", channel: "sms" })];
     show(<Ruler groups={[{ band: "Later", rows }]} {...listed} />);
     const link = screen.getByRole("link");
+    expect(link).toHaveAccessibleName(/Customer 4 Boat When does it sail\?/);
     for (const words of ["refused", "Bram, Nele", "refunds", "SMS"])
       expect(within(link).getByText(words)).toBeInTheDocument();
   });

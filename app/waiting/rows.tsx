@@ -197,7 +197,7 @@ function Row({
     >
       <span className="truncate text-sm tabular-nums">{when}</span>
       <span className="truncate">
-        <strong className="mr-1.5">{name}</strong>
+        <strong className="mr-0.5">{name}</strong>{" "}
         <span className="font-serif text-letter">
           {row.subject && `${row.subject} `}
           <span className={row.subject ? "text-soft" : ""}>{row.words.slice(0, 160)}</span>

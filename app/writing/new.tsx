@@ -20,6 +20,7 @@ import type { Route } from "./+types/new";
 import { starters } from "./starters";
 import { KeptWords, refusedAtFirst } from "./tokens/kept-words";
 import { idInPath } from "#server/edge";
+import { JUST_BEGUN } from "./just-begun";
 import { sameWords, Select } from "../ui/select";
 
 const number = idInPath.nullable().catch(null);
@@ -102,7 +103,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
         ? { reply, from: copied.key }
         : { reply: { ...reply, words } };
     const done = await act("/replies/create", body, made);
-    if (taken(form, done) && done.ok) await navigate(`/replies/${done.data.key}`);
+    if (taken(form, done) && done.ok) await navigate(`/replies/${done.data.key}`, { state: JUST_BEGUN });
   });
 
   return (

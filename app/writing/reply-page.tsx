@@ -40,6 +40,8 @@ interface Props {
   onLanguage: (language: string) => void;
   onEditPassage: (id: string) => void;
   onEditBlank: (name: string) => void;
+  /** Shows what a blank is beside the words, where the hand stays. */
+  onShowBlank: (name: string) => void;
   upload: (file: File, picture: boolean) => Promise<AttachmentRef | null>;
   uploadProblem: string | null;
 }
@@ -263,7 +265,8 @@ export function ReplyPage(props: Props) {
             if (!made) return;
             change((now) => ({ ...now, blanks: { ...now.blanks, [made.name]: made.blank } }));
             insert(menu.editor, "blank", made.name);
-            onEditBlank(made.name);
+            // The hand goes on in the words.
+            props.onShowBlank(made.name);
           }}
           onClose={(literal) => {
             if (literal)

@@ -1,5 +1,6 @@
 import type { Editor } from "@tiptap/core";
-import { startTransition, Suspense, useCallback, useMemo, useState } from "react";
+import { startTransition, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useLocation } from "react-router";
 import { checkReply, type WriterFinding } from "#core/checks/writing";
 import { needsPatterns } from "#core/conditions/patterns";
 import { passagesOf, placeholdersOf, walk } from "#core/document/walk";
@@ -18,6 +19,7 @@ import { FilingForm } from "./reply/filing-form";
 import { Findings } from "./desk/findings";
 import { PassagesPanel } from "./conditions/passages-panel";
 import { ReplyHead } from "./reply/reply-head";
+import { JUST_BEGUN } from "./just-begun";
 import { ReplyPage } from "./reply-page";
 import { TryOn } from "./trial/try-on";
 import { useFiling } from "./reply/use-filing";
@@ -94,14 +96,41 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   );
   const { uses, inWords } = useMemo(() => usesOf(content), [content]);
 
-  const editPassage = useCallback((id: string) => {
-    setPassage(id);
-    setPanel("Passages");
-  }, []);
-  const editBlank = useCallback((name: string) => {
+  // Where the hand goes when something beside the words is to be changed, and from there back to its place in them.
+  const beside = useRef<HTMLElement>(null);
+  const isExpected = useRef(false);
+  // What was just made may be drawn a little later.
+  useEffect(() => {
+    const control = isExpected.current ? beside.current?.querySelector<HTMLElement>(CHOSEN) : null;
+    if (!control) return;
+    isExpected.current = false;
+    control.focus();
+  });
+  const showBlank = useCallback((name: string) => {
     setBlank(name);
     setPanel("Blanks");
   }, []);
+  const editPassage = useCallback((id: string) => {
+    setPassage(id);
+    setPanel("Passages");
+    isExpected.current = true;
+  }, []);
+  const editBlank = useCallback(
+    (name: string) => {
+      showBlank(name);
+      isExpected.current = true;
+    },
+    [showBlank],
+  );
+  useShortcut("leavePanel", () => editor?.commands.focus(), { within: beside });
+  // What was just begun goes on in its words.
+  const hasBegun: unknown = useLocation().state;
+  const wasBegun = useRef(hasBegun === JUST_BEGUN);
+  useEffect(() => {
+    if (!editor || !wasBegun.current) return;
+    wasBegun.current = false;
+    editor.commands.focus("end");
+  }, [editor]);
   const insertBlank = (name: string) => {
     editor
       ?.chain()
@@ -149,13 +178,18 @@ export function WritingDesk({ open }: { open: OpenReply }) {
             onLanguage={setLanguage}
             onEditPassage={editPassage}
             onEditBlank={editBlank}
+            onShowBlank={showBlank}
             upload={files.upload}
             uploadProblem={files.problem}
           />
         </Suspense>
         <Findings findings={findings} onGo={go} />
       </section>
-      <aside aria-label="Beside it" className="flex flex-col bg-sheet max-lg:min-h-[60dvh] lg:min-h-0">
+      <aside
+        ref={beside}
+        aria-label="Beside it"
+        className="flex flex-col bg-sheet max-lg:min-h-[60dvh] lg:min-h-0"
+      >
         <Suspense>
           <Tabs value={panel} onChange={(next) => setPanel(panels.find((name) => name === next) ?? panel)}>
             <TabList
@@ -237,3 +271,6 @@ function usesOf({ variants }: Pick<OpenReply["content"], "variants">) {
 }
 
 const PANEL = "min-h-0 grow overflow-y-auto px-5 py-3";
+
+/** The first control of the passage or blank that is chosen. */
+const CHOSEN = "[data-chosen] :is(button, input, textarea, [role=combobox])";

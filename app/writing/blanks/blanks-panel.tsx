@@ -100,20 +100,22 @@ export function BlanksPanel({ content, inWords, chosen, onChoose, change, onInse
         </button>
       </form>
       {chosen !== null && blank && (
-        <BlankForm
-          key={chosen}
-          name={chosen}
-          blank={blank}
-          used={inWords.has(chosen) || steering.has(chosen)}
-          onChange={(next) => change((now) => ({ ...now, blanks: { ...now.blanks, [chosen]: next } }))}
-          onRemove={() => {
-            onChoose(null);
-            change((now) => {
-              const { [chosen]: _gone, ...others } = now.blanks;
-              return { ...now, blanks: others };
-            });
-          }}
-        />
+        <div data-chosen>
+          <BlankForm
+            key={chosen}
+            name={chosen}
+            blank={blank}
+            used={inWords.has(chosen) || steering.has(chosen)}
+            onChange={(next) => change((now) => ({ ...now, blanks: { ...now.blanks, [chosen]: next } }))}
+            onRemove={() => {
+              onChoose(null);
+              change((now) => {
+                const { [chosen]: _gone, ...others } = now.blanks;
+                return { ...now, blanks: others };
+              });
+            }}
+          />
+        </div>
       )}
     </div>
   );

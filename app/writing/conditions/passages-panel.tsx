@@ -60,7 +60,7 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
                 </p>
               ))}
               {open && (
-                <>
+                <div data-chosen className="flex flex-col gap-2">
                   <ConditionForm
                     condition={passage.when}
                     tokens={tokens}
@@ -104,7 +104,7 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
                       {used > 0 ? "in use: take its words out first" : "remove the condition"}
                     </button>
                   </span>
-                </>
+                </div>
               )}
             </li>
           );

@@ -1,5 +1,5 @@
 import type { Editor } from "@tiptap/core";
-import { NodeSelection } from "@tiptap/pm/state";
+import { NodeSelection, type Transaction } from "@tiptap/pm/state";
 import { useState } from "react";
 import { placeholderText } from "#core/document/placeholder";
 import type { PlaceholderAttrs } from "#core/document/types";
@@ -129,10 +129,18 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
   const definitions = definitionsOf(editor.state);
   const around = passagesAt(editor.state);
   const scopes = asking ? scopesAt(editor.state) : [];
+  /** Changes the words, where the hand goes on. */
+  const apply = (change: Transaction) => {
+    editor.view.dispatch(change);
+    editor.view.focus();
+  };
   const put = (scope: Scope, id: string, otherwise: boolean) => {
-    editor.view.dispatch(putUnder(editor.state, scope, { id, otherwise }));
     setAsking(false);
-    onEditPassage(id);
+    apply(putUnder(editor.state, scope, { id, otherwise }));
+  };
+  const leave = () => {
+    setAsking(false);
+    editor.view.focus();
   };
   if (!definitions) return null;
   return (
@@ -151,21 +159,21 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
           <button
             type="button"
             className="quiet-link"
-            onClick={() => editor.view.dispatch(freeOf(editor.state, ref.id, from, to))}
+            onClick={() => apply(freeOf(editor.state, ref.id, from, to))}
           >
             remove the condition
           </button>
           <button
             type="button"
             className="quiet-link"
-            onClick={() => editor.view.dispatch(turnAround(editor.state, ref.id, from, to))}
+            onClick={() => apply(turnAround(editor.state, ref.id, from, to))}
           >
             swap with otherwise
           </button>
           <button
             type="button"
             className="quiet-link"
-            onClick={() => editor.view.dispatch(addOtherwise(editor.state, ref, to))}
+            onClick={() => apply(addOtherwise(editor.state, ref, to))}
           >
             add otherwise
           </button>
@@ -192,7 +200,11 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
               type="button"
               className="quiet-link"
               onMouseDown={(event) => event.preventDefault()}
-              onClick={() => put(scope, onNewPassage(), false)}
+              onClick={() => {
+                const id = onNewPassage();
+                put(scope, id, false);
+                onEditPassage(id);
+              }}
             >
               {scope.label}
             </button>
@@ -213,10 +225,11 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
                 const [id = "", otherwise] = passage.split("!");
                 if (scopes[0]) put(scopes[0], id, otherwise === "");
               }}
+              onClosed={() => editor.view.focus()}
             />
           )}
-          <button type="button" className="text-soft underline" onClick={() => setAsking(false)}>
-            no
+          <button type="button" className="text-soft underline" onClick={leave}>
+            Cancel
           </button>
         </span>
       )}

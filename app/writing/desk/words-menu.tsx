@@ -180,7 +180,7 @@ function Conditions({
             className={MENU_ITEM}
             onSelect={() => view.dispatch(turnAround(editor.state, ref.id, from, to))}
           >
-            Turn the condition around
+            Swap with otherwise
           </Radix.Item>
           <Radix.Item
             className={MENU_ITEM}

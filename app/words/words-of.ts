@@ -1,0 +1,65 @@
+import i18next from "i18next";
+
+/** The language that the interface speaks. */
+const LANGUAGE = "en-GB";
+
+const spoken = i18next.createInstance();
+void spoken.init({
+  lng: LANGUAGE,
+  fallbackLng: LANGUAGE,
+  // Words are at hand when a screen is drawn, on the server too; each screen brings its own.
+  initAsync: false,
+  resources: {},
+  // React escapes what it shows.
+  interpolation: { escapeValue: false },
+  keySeparator: false,
+  nsSeparator: false,
+});
+
+/** The forms of a plural (Unicode CLDR), as the end of a name. */
+type Form = "zero" | "one" | "two" | "few" | "many" | "other";
+
+/** The names of a catalogue; the forms of a plural go by one name. */
+export type NameOf<Words> = {
+  [Name in keyof Words & string]: Name extends `${infer Stem}_${Form}` ? Stem : Name;
+}[keyof Words & string];
+
+/** The values that stand in a text: `name` of `{{name}}` and of `{{name, number}}`. */
+type ValuesIn<Text> = Text extends `${string}{{${infer Value}}}${infer Rest}`
+  ? (Value extends `${infer Name},${string}` ? Name : Value) | ValuesIn<Rest>
+  : never;
+
+/** The text of a name, whatever its plural. */
+type TextOf<Words, Name extends string> = Name extends keyof Words
+  ? Words[Name]
+  : `${Name}_other` extends keyof Words
+    ? Words[`${Name}_other`]
+    : never;
+
+/** What a text is said with; nothing, where no values stand in it. */
+export type Values<Words, Name extends string> = [ValuesIn<TextOf<Words, Name>>] extends [never]
+  ? []
+  : [values: Record<ValuesIn<TextOf<Words, Name>>, string | number>];
+
+/** Says what a screen says, by its name. */
+export interface Say<Words> {
+  <Name extends NameOf<Words>>(name: Name, ...values: Values<Words, Name>): string;
+  /** The screen whose words they are. */
+  screen: string;
+}
+
+/**
+ * The words of a screen. A text may hold values, as `{{name}}`; one that counts has a form for each plural of its language, by
+ * `Intl.PluralRules`: `…_one`, `…_other`, told by `{{count}}`.
+ * @param screen what they are kept under
+ */
+export function wordsOf<const Words extends Record<string, string>>(
+  screen: string,
+  words: Words,
+): Say<Words> {
+  spoken.addResourceBundle(LANGUAGE, screen, words);
+  const say = spoken.getFixedT(LANGUAGE, screen) as (name: string, values?: object) => string;
+  return Object.assign((name: string, values?: object) => say(name, values), { screen });
+}
+
+export { spoken };
