@@ -65,6 +65,25 @@ export default tseslint.config(
     },
   },
   {
+    files: ["app/**/*.tsx"],
+    ignores: ["app/**/*.test.tsx", "app/testing/**"],
+    rules: {
+      // What people read is kept by screen, where it can be read in one go and translated.
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "JSXElement:not([openingElement.name.name='code']) > JSXText[value=/\\p{L}{2}/u]",
+          message: "Words of a screen are kept in app/words",
+        },
+        {
+          selector:
+            "JSXAttribute[name.name=/^(aria-label|label|title|placeholder|hint|alt|words|heading)$/] > Literal[value=/\\p{L}{2}/u]",
+          message: "Words of a screen are kept in app/words",
+        },
+      ],
+    },
+  },
+  {
     files: ["**/*.test.ts"],
     rules: {
       // Matchers of Jest are typed as any.

@@ -10,6 +10,8 @@ import { Time } from "../ui/time";
 import { useSave } from "../ui/use-save";
 import { ZoneField } from "../ui/zone-field";
 import type { Route } from "./+types/account";
+import { t } from "../words/account";
+import { Sentence } from "../words/sentence";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -27,11 +29,9 @@ export default function Account({ loaderData }: Route.ComponentProps) {
   const { own, team, role, sessions, session } = loaderData;
   return (
     <main className="mx-5 mb-5 grow bg-sheet px-8 pt-6 pb-10">
-      <title>Your account · Plain Shelf</title>
+      <title>{t("yourAccountPlainShelf")}</title>
       <h1 className="text-xl font-bold">{own.name}</h1>
-      <p className="mt-1 text-soft">
-        {own.email}, {role} in {team}
-      </p>
+      <p className="mt-1 text-soft">{t("emailRoleInTeam", { email: own.email, role, team })}</p>
       <div className="mt-6 grid max-w-5xl gap-x-12 gap-y-9 lg:grid-cols-2">
         <Details own={own} />
         <div className="flex flex-col gap-9">
@@ -53,13 +53,14 @@ function Section({ title, words, children }: { title: string; words: ReactNode; 
   );
 }
 
-const DETAILS = [
-  ["name", "Name"],
-  ["firstName", "First name"],
-  ["title", "Title"],
-  ["department", "Department"],
-  ["phone", "Telephone"],
-] as const;
+const DETAILS = () =>
+  [
+    ["name", t("name")],
+    ["firstName", t("firstName")],
+    ["title", t("title")],
+    ["department", t("department")],
+    ["phone", t("telephone")],
+  ] as const;
 
 function Details({ own }: { own: Route.ComponentProps["loaderData"]["own"] }) {
   const { act } = useSave("/account");
@@ -76,19 +77,19 @@ function Details({ own }: { own: Route.ComponentProps["loaderData"]["own"] }) {
   });
   return (
     <Section
-      title="Details"
+      title={t("details")}
       words={
         <>
-          Letters print these, and your{" "}
-          <Link to="/setup/signatures" className="quiet-link">
-            signature
-          </Link>{" "}
-          is made of them.
+          <Sentence
+            of={t}
+            name="lettersPrintTheseAndYourSignature"
+            parts={[<Link key="0" to="/setup/signatures" className="quiet-link" />]}
+          />
         </>
       }
     >
       <form noValidate className="mt-3 flex flex-col gap-3.5" onSubmit={(event) => void save(event)}>
-        {DETAILS.map(([key, words]) => (
+        {DETAILS().map(([key, words]) => (
           <label key={key} className="flex flex-col gap-0.5 text-sm">
             {words}
             <LineInput field={form.register(key)} problem={errors[key]?.message} className="text-base" />
@@ -97,7 +98,7 @@ function Details({ own }: { own: Route.ComponentProps["loaderData"]["own"] }) {
         <ZoneField control={form.control} name="timeZone" />
         <FormProblem words={errors.root?.message} />
         <Button type="submit" disabled={isSubmitting} className="self-start">
-          Save
+          {t("save")}
         </Button>
       </form>
     </Section>
@@ -109,14 +110,14 @@ function Password({ email }: { email: string }) {
   const form = useFormOf(changedPasswordSchema, { old: "", password: "" });
   const { errors, isSubmitting } = form.formState;
   const change = form.handleSubmit(async (input) => {
-    if (taken(form, await act("password", input, "Your password is changed."))) form.reset();
+    if (taken(form, await act("password", input, t("yourPasswordIsChanged")))) form.reset();
   });
   return (
-    <Section title="Password" words="Changing it signs you out everywhere else.">
+    <Section title={t("password")} words={t("changingItSignsYouOutEverywhere")}>
       <form noValidate className="mt-3 flex flex-col gap-3.5" onSubmit={(event) => void change(event)}>
         <input type="hidden" autoComplete="username" value={email} readOnly />
         <label className="flex flex-col gap-0.5 text-sm">
-          Present password
+          {t("presentPassword")}
           <LineInput
             type="password"
             autoComplete="current-password"
@@ -126,7 +127,7 @@ function Password({ email }: { email: string }) {
           />
         </label>
         <label className="flex flex-col gap-0.5 text-sm">
-          New password
+          {t("newPassword")}
           <LineInput
             type="password"
             autoComplete="new-password"
@@ -137,7 +138,7 @@ function Password({ email }: { email: string }) {
         </label>
         <FormProblem words={errors.root?.message} />
         <Button type="submit" disabled={isSubmitting} className="self-start">
-          Change password
+          {t("changePassword")}
         </Button>
       </form>
     </Section>
@@ -146,7 +147,7 @@ function Password({ email }: { email: string }) {
 
 function Sessions({ sessions, session: own }: { sessions: SessionRow[]; session: number | null }) {
   return (
-    <Section title="Where you are signed in" words="End what you do not know, and change your password then.">
+    <Section title={t("whereYouAreSignedIn")} words={t("endWhatYouDoNotKnow")}>
       <ul className="mt-1">
         {sessions.map((session) => (
           <li
@@ -155,17 +156,21 @@ function Sessions({ sessions, session: own }: { sessions: SessionRow[]; session:
           >
             <span className="min-w-0 grow">
               <strong className="font-semibold">{browserName(session.browser)}</strong>
-              {session.id === own && " (this one)"}
+              {session.id === own && ` ${t("thisOne")}`}
               <span className="block text-sm text-soft [overflow-wrap:anywhere]">
-                {session.address ?? "from an unknown address"}, since <Time at={session.began} />, last used{" "}
-                <Time at={session.seen} />
+                <Sentence
+                  of={t}
+                  name="addressSinceLastUsed"
+                  values={{ address: session.address ?? t("fromAnUnknownAddress") }}
+                  parts={[<Time key="0" at={session.began} />, <Time key="1" at={session.seen} />]}
+                />
               </span>
             </span>
             {session.id !== own && (
               <Form method="post" action="/account/sessions">
                 <input type="hidden" name="id" value={session.id} />
                 <button type="submit" className="quiet-link">
-                  End it
+                  {t("endIt")}
                 </button>
               </Form>
             )}
@@ -176,7 +181,7 @@ function Sessions({ sessions, session: own }: { sessions: SessionRow[]; session:
         <Form method="post" action="/account/sessions" className="mt-3">
           <input type="hidden" name="others" value="yes" />
           <button type="submit" className="quiet-link">
-            End all others
+            {t("endAllOthers")}
           </button>
         </Form>
       )}
@@ -186,7 +191,7 @@ function Sessions({ sessions, session: own }: { sessions: SessionRow[]; session:
 
 /** A browser as people call it, from how it names itself. */
 function browserName(agent: string | null): string {
-  if (agent === null) return "A browser that does not say its name";
+  if (agent === null) return t("aBrowserThatDoesNotSay");
   const system = /Windows|Mac OS X|Android|iPhone|iPad|Linux/.exec(agent)?.[0]?.replace("Mac OS X", "macOS");
   const program = /Edg|Firefox|Chrome|Safari/.exec(agent)?.[0]?.replace("Edg", "Edge");
   if (!program) return agent.slice(0, 60);

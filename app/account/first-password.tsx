@@ -10,6 +10,7 @@ import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import type { Route } from "./+types/first-password";
 import { Door } from "./door";
+import { t } from "../words/account";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer } = await signedIn(args, true);
@@ -40,27 +41,24 @@ export async function action(args: Route.ActionArgs) {
 export default function FirstPassword({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
   return (
-    <Door
-      title="Choose a password"
-      words="The password you signed in with was printed where others may read it. Choose one of your own."
-    >
+    <Door title={t("chooseAPassword")} words={t("thePasswordYouSignedInWith")}>
       <Form method="post" className="mt-7 flex flex-col gap-5" noValidate>
-        <Field label="Password you signed in with" problem={actionData?.old?.[0]}>
+        <Field label={t("passwordYouSignedInWith")} problem={actionData?.old?.[0]}>
           {(attributes) => (
             <input {...attributes} name="old" type="password" autoComplete="current-password" autoFocus />
           )}
         </Field>
         <Field
-          label="Your own password"
+          label={t("yourOwnPassword")}
           problem={actionData?.password?.[0]}
-          hint="At least 10 characters; several words do well."
+          hint={t("atLeast10CharactersSeveralWords")}
         >
           {(attributes) => (
             <input {...attributes} name="password" type="password" autoComplete="new-password" />
           )}
         </Field>
         <Button type="submit" disabled={busy} keys="Enter">
-          Save it and go on
+          {t("saveItAndGoOn")}
         </Button>
       </Form>
     </Door>

@@ -12,6 +12,7 @@ import { Field } from "../ui/field";
 import { forgetScreens } from "../ui/stale";
 import type { Route } from "./+types/sign-in";
 import { Door, DoorProblem } from "./door";
+import { t } from "../words/account";
 
 /** What is wrong with each field. */
 interface FieldProblems {
@@ -20,8 +21,8 @@ interface FieldProblems {
 }
 
 const form = z.object({
-  email: z.email("Write your email address, as in maren@example.com"),
-  password: z.string().min(1, "Write your password").max(1000, "That is too long for a password"),
+  email: z.email(t("writeYourEmailAddressAsIn")),
+  password: z.string().min(1, t("writeYourPassword")).max(1000, t("thatIsTooLongForA")),
 });
 
 /** Only a place of ours to go on to: a path, as a browser reads it, on no other host. */
@@ -67,8 +68,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   const noProblems: FieldProblems = { email: undefined, password: undefined };
   const problem =
     result.reason === "unknown"
-      ? "That email address and password do not match. Check both and try again."
-      : `Too many attempts. Wait ${Math.ceil(result.seconds / 60)} min, then try again.`;
+      ? t("thatEmailAddressAndPasswordDo")
+      : t("tooManyAttemptsWaitSecondsMin", { seconds: Math.ceil(result.seconds / 60) });
   return data({ email, fields: noProblems, problem }, { status: result.reason === "unknown" ? 401 : 429 });
 }
 
@@ -76,10 +77,10 @@ export default function SignIn({ actionData }: Route.ComponentProps) {
   const busy = useNavigation().state !== "idle";
   useEffect(forgetScreens, []);
   return (
-    <Door title="Sign in" words="Right answers, kept where everyone finds them.">
+    <Door title={t("signIn")} words={t("rightAnswersKeptWhereEveryoneFinds")}>
       <Form method="post" className="mt-7 flex flex-col gap-5" noValidate>
         <DoorProblem words={actionData?.problem} />
-        <Field label="Email" problem={actionData?.fields.email?.[0]}>
+        <Field label={t("email")} problem={actionData?.fields.email?.[0]}>
           {(attributes) => (
             <input
               {...attributes}
@@ -91,13 +92,13 @@ export default function SignIn({ actionData }: Route.ComponentProps) {
             />
           )}
         </Field>
-        <Field label="Password" problem={actionData?.fields.password?.[0]}>
+        <Field label={t("password")} problem={actionData?.fields.password?.[0]}>
           {(attributes) => (
             <input {...attributes} name="password" type="password" autoComplete="current-password" />
           )}
         </Field>
         <Button type="submit" disabled={busy} keys="Enter">
-          Sign in
+          {t("signIn")}
         </Button>
       </Form>
     </Door>

@@ -11,6 +11,8 @@ import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import type { Route } from "./+types/welcome";
 import { Door, DoorProblem } from "./door";
+import { t } from "../words/account";
+import { Sentence } from "../words/sentence";
 
 export async function loader({ params }: Route.LoaderArgs) {
   return loaderResult(async () => openLink(await entityManager(), params.token, new Date()));
@@ -39,31 +41,36 @@ export default function Welcome({ loaderData, actionData }: Route.ComponentProps
   const busy = useNavigation().state !== "idle";
   return (
     <Door
-      title="Choose a password"
+      title={t("chooseAPassword")}
       words={
         purpose === "invited"
-          ? `Welcome, ${name}. Choose a password, and you are in.`
-          : `Choose another password, ${name}. You are signed out everywhere else.`
+          ? t("welcomeNameChooseAPasswordAnd", { name })
+          : t("chooseAnotherPasswordNameYouAre", { name })
       }
     >
       <Form method="post" className="mt-7 flex flex-col gap-5" noValidate>
         <DoorProblem words={actionData?.problem} />
         <p>
-          You sign in as <strong className="font-semibold">{email}</strong>.
+          <Sentence
+            of={t}
+            name="youSignInAsEmail"
+            values={{ email }}
+            parts={[<strong key="0" className="font-semibold" />]}
+          />
         </p>
         {/* For the browser’s own keeper of passwords. */}
         <input type="hidden" autoComplete="username" value={email} readOnly />
         <Field
-          label="Password"
+          label={t("password")}
           problem={actionData?.password}
-          hint="At least 10 characters; several words do well."
+          hint={t("atLeast10CharactersSeveralWords")}
         >
           {(attributes) => (
             <input {...attributes} name="password" type="password" autoComplete="new-password" autoFocus />
           )}
         </Field>
         <Button type="submit" disabled={busy} keys="Enter">
-          Sign in
+          {t("signIn")}
         </Button>
       </Form>
     </Door>
@@ -72,11 +79,11 @@ export default function Welcome({ loaderData, actionData }: Route.ComponentProps
 
 export function ErrorBoundary() {
   return (
-    <Door title="A link that is not good" words="This link is not good any more.">
-      <p className="mt-5">It was used, replaced, or is too old. Ask a lead for another.</p>
+    <Door title={t("aLinkThatIsNotGood")} words={t("thisLinkIsNotGoodAny")}>
+      <p className="mt-5">{t("itWasUsedReplacedOrIs")}</p>
       <p className="mt-3">
         <a href="/sign-in" className="quiet-link">
-          Sign in
+          {t("signIn")}
         </a>
       </p>
     </Door>

@@ -2,6 +2,7 @@ import type { Editor } from "@tiptap/core";
 import { useEffect, useLayoutEffect, useRef, type RefObject } from "react";
 import type { SendCheck } from "#core/checks/check";
 import { findingPosition } from "./editor/decorations";
+import { t } from "../words/answering";
 
 const GAP = 10;
 
@@ -52,16 +53,16 @@ export function Margin({ checks, editor, page }: Props) {
 
   const stops = checks.filter((check) => check.severity === "stop").length;
   return (
-    <aside aria-label="Second look" className="pt-2 lg:pt-10">
-      <h2 className="text-sm font-bold">Second look</h2>
+    <aside aria-label={t("secondLook")} className="pt-2 lg:pt-10">
+      <h2 className="text-sm font-bold">{t("secondLook")}</h2>
       <p className="sr-only" role="status">
         {stops > 0
-          ? `${stops} stop sending`
+          ? t("stopsStopSending", { count: stops })
           : checks.length > 0
-            ? `${checks.length} worth a look`
-            : "Nothing to see to"}
+            ? t("countWorthALook", { count: checks.length })
+            : t("nothingToSeeTo")}
       </p>
-      {checks.length === 0 && <p className="mt-1 text-sm text-soft">Nothing to see to.</p>}
+      {checks.length === 0 && <p className="mt-1 text-sm text-soft">{t("nothingToSeeTo2")}</p>}
       <ol ref={list} className="mt-2">
         {checks.map((check, index) => (
           <li key={`${check.code}${check.at?.start ?? ""}${index}`}>
@@ -77,7 +78,7 @@ export function Margin({ checks, editor, page }: Props) {
               <span
                 className={`block text-xs font-bold ${check.severity === "stop" ? "text-stop" : "text-look"}`}
               >
-                {check.severity === "stop" ? "Stops sending" : "Worth a look"}
+                {check.severity === "stop" ? t("stopsSending") : t("worthALook")}
               </span>
               {check.message}
             </button>

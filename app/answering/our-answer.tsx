@@ -1,4 +1,3 @@
-import { counted } from "#core/text/counted";
 import { lazy, Suspense, useMemo, useRef } from "react";
 import { Link, useNavigate } from "react-router";
 import { languageName } from "#core/language/tag";
@@ -25,6 +24,8 @@ import { SideTag, type Side } from "./side";
 import { Signature } from "./letter/signature";
 import { SubjectLine } from "./sending/subject-line";
 import type { AnswerHandle } from "./use-answer";
+import { t } from "../words/answering";
+import { Sentence } from "../words/sentence";
 
 const SlipStack = lazy(() => import("./editor/slip-stack"));
 
@@ -88,7 +89,11 @@ export function OurAnswer({
   const isReady = letter !== null && !stopsSending(letter.checks);
   const blanksLeft = letter?.checks.filter((check) => check.code === "blank-empty").length ?? 0;
   return (
-    <section aria-label="Our answer" data-side="answer" className="relative flex min-h-0 min-w-0 flex-col">
+    <section
+      aria-label={t("ourAnswer")}
+      data-side="answer"
+      className="relative flex min-h-0 min-w-0 flex-col"
+    >
       <SideTag side="answer" keysGoTo={keysGoTo} onGo={onWrite} />
       <div
         ref={page}
@@ -103,7 +108,11 @@ export function OurAnswer({
             <KeptDraft open={open} person={person} onBack={onBack} />
             {otherwise && <Otherwise recent={otherwise} />}
             {preview && (
-              <div aria-label={`How “${looked?.title}” reads for this case`} role="region" className="pt-2">
+              <div
+                aria-label={t("howLookedReadsForThisCase", { looked: looked?.title ?? "" })}
+                role="region"
+                className="pt-2"
+              >
                 <p className="mb-2 flex flex-wrap items-baseline gap-x-4 text-sm text-soft">
                   <span className="mr-auto">
                     {looked?.shelf.name}: {looked?.title.toLowerCase()}, {comesAs(preview.way)}
@@ -114,7 +123,7 @@ export function OurAnswer({
                       className="whitespace-nowrap underline underline-offset-2"
                       onClick={() => onTake(looked, false)}
                     >
-                      take it
+                      {t("takeIt")}
                     </button>
                   )}
                   <button
@@ -122,13 +131,12 @@ export function OurAnswer({
                     className="whitespace-nowrap underline underline-offset-2"
                     onClick={onWrite}
                   >
-                    write it yourself
+                    {t("writeItYourself")}
                   </button>
                 </p>
                 {looked?.stale && (
                   <p role="note" className="mb-2 text-sm text-look">
-                    The {languageName(looked.language)} of this reply is behind its original, which was
-                    changed since: read it before you send it.
+                    {t("theLanguageOfThisReplyIs", { language: languageName(looked.language) })}
                   </p>
                 )}
                 {looked && <Difference open={open} patterns={answer.patterns} reply={looked} other={rival} />}
@@ -168,7 +176,7 @@ export function OurAnswer({
           disabled={preview !== null || editor === null}
           onClick={() => void onSend("next")}
         >
-          Send, take the next
+          {t("sendTakeTheNext")}
         </Button>
         <Button
           look="quiet"
@@ -176,15 +184,15 @@ export function OurAnswer({
           disabled={preview !== null || editor === null}
           onClick={() => void onSend("stay")}
         >
-          Send and stay
+          {t("sendAndStay")}
         </Button>
         {preview === null && answer.saveState !== "nothing" && (
           <button type="button" className="quiet-link" onClick={() => void keep()}>
-            Keep this on a shelf
+            {t("keepThisOnAShelf")}
           </button>
         )}
         <span role="status" className="ml-auto text-sm text-soft">
-          {blanksLeft > 0 && preview === null && `${counted(blanksLeft, "blank", "blanks")} left. `}
+          {blanksLeft > 0 && preview === null && `${t("countBlanksLeft", { count: blanksLeft })} `}
           <SaveWords state={answer.saveState} />
         </span>
       </div>
@@ -198,11 +206,11 @@ const NOTHING: DraftSlip[] = [];
 function comesAs(way: Way): string {
   switch (way.how) {
     case "begin":
-      return "not taken yet";
+      return t("notTakenYet");
     case "add":
-      return "not taken yet: Enter adds it";
+      return t("notTakenYetEnterAddsIt");
     case "swap":
-      return `not taken yet: Enter puts it in place of “${way.title}”`;
+      return t("notTakenYetEnterPutsIt", { way: way.title });
   }
 }
 
@@ -222,11 +230,12 @@ function Otherwise({ recent }: { recent: NonNullable<OpenCase["recentAnswer"]> }
   const { number, label, person, at, reply, sameCustomer } = recent;
   return (
     <p role="note" className="border-b border-line py-2 text-sm">
-      {person} answered {sameCustomer ? "this customer" : "much the same"} otherwise, <Time at={at} />:{" "}
-      <Link to={`/cases/${number}`} className="quiet-link">
-        {label}
-      </Link>{" "}
-      with “{reply.title}”.
+      <Sentence
+        of={t}
+        name={sameCustomer ? "answeredThisCustomerOtherwise" : "answeredMuchTheSameOtherwise"}
+        values={{ person, label, reply: reply.title }}
+        parts={[<Time key="0" at={at} />, <Link key="1" to={`/cases/${number}`} className="quiet-link" />]}
+      />
     </p>
   );
 }

@@ -13,6 +13,7 @@ import { useLive } from "../ui/use-live";
 import { letterFontLink } from "../ui/fonts";
 import type { Route } from "./+types/route";
 import { Spread } from "./spread";
+import { t } from "../words/answering";
 
 /** Pages of earlier messages that are shown. */
 const query = z.object({ earlier: z.coerce.number().int().min(0).max(MOST_PAGES).catch(0) });
@@ -53,7 +54,7 @@ export default function Answering() {
   useLive(useMemo(() => ({ case: open.number }), [open.number]));
   return (
     <>
-      <title>{`${open.label} ${open.customer.name} · Plain Shelf`}</title>
+      <title>{t("openCustomerPlainShelf", { open: open.label, customer: open.customer.name })}</title>
       {/* Each letter has an editor of its own: after one is sent, or called back, another is begun. */}
       <Spread
         key={`${open.number} ${open.letters} ${shown}`}

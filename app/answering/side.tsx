@@ -1,5 +1,6 @@
 import { useCallback, useState, type FocusEvent } from "react";
 import { Kbd } from "../ui/kbd";
+import { t } from "../words/answering";
 
 /** Which part of the page hears what is typed. */
 export type Side = "answer" | "shelf";
@@ -25,14 +26,14 @@ export function useSide() {
   return { side, listen: { onFocus, onBlur } };
 }
 
-const WORDS: Record<Side, { here: string; there: string }> = {
-  answer: { here: "In the answer", there: "to the answer" },
-  shelf: { here: "On the shelf", there: "to the shelf" },
-};
+const WORDS = (): Record<Side, { here: string; there: string }> => ({
+  answer: { here: t("inTheAnswer"), there: t("toTheAnswer") },
+  shelf: { here: t("onTheShelf"), there: t("toTheShelf") },
+});
 
 /** The tag of a side: that the keys go there, or the key that leads there. */
 export function SideTag({ side, keysGoTo, onGo }: { side: Side; keysGoTo: Side | null; onGo: () => void }) {
-  const { here, there } = WORDS[side];
+  const { here, there } = WORDS()[side];
   const isHere = keysGoTo === side;
   return (
     <div className={`side-tag ${isHere ? "here" : ""}`}>

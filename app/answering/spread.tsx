@@ -21,6 +21,7 @@ import { useAnswer } from "./use-answer";
 import { useStrip } from "./strip/use-strip";
 import { useUndo } from "./use-undo";
 import { useSendLetter } from "./sending/use-send-letter";
+import { t } from "../words/answering";
 
 export interface Around {
   previous: number | null;
@@ -80,7 +81,7 @@ export function Spread({
     useCallback(
       () =>
         toast({
-          words: `Your answer on ${open.label} could not be saved yet. It is kept in this browser: open the case again.`,
+          words: t("yourAnswerOnOpenCouldNot", { open: open.label }),
           tone: "stop",
         }),
       [toast, open.label],
@@ -125,7 +126,7 @@ export function Spread({
       const way = add ? wayToAdd(slips, reply) : wayOf(slips, reply, strip.alsoOf);
       showAnswer();
       if (take(reply, way)) offers.take(reply, strip.replies.indexOf(reply));
-      else toast({ words: `“${reply.title}” is in your answer already.` });
+      else toast({ words: t("replyIsInYourAnswerAlready", { reply: reply.title }) });
       strip.next(reply, taken);
     },
     [editor, showAnswer, take, offers, strip, toast, taken],
@@ -215,10 +216,10 @@ function PlaceTools({ around }: { around: Around }) {
   return createPortal(
     <>
       <span className="tabular-nums">
-        Case {around.position} of {around.total}
+        {t("casePositionOfTotal", { position: around.position, total: around.total })}
       </span>
-      {step(around.previous, "Alt ↑", "Case before")}
-      {step(around.next, "Alt ↓", "Case after")}
+      {step(around.previous, "Alt ↑", t("caseBefore"))}
+      {step(around.next, "Alt ↓", t("caseAfter"))}
     </>,
     place,
   );

@@ -24,6 +24,7 @@ import { useOwnFiles } from "./sending/use-own-files";
 import { usePatterns } from "./letter/use-patterns";
 import type { Offers } from "./strip/offers";
 import { alreadyIn, takeReply, type Way } from "./letter/take";
+import { t } from "../words/answering";
 
 export interface AnswerHandle {
   editor: Editor | null;
@@ -71,7 +72,7 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
       attributes: {
         class: "letter answer-editor",
         role: "textbox",
-        "aria-label": "Our answer",
+        "aria-label": t("ourAnswer"),
         "aria-multiline": "true",
       },
       // What the answer's document could not hold is cleaned away, and the words stay.

@@ -4,6 +4,7 @@ import type { Faults } from "#server/outside/mailboxes";
 import { Button } from "../ui/button";
 import { Disclosure } from "../ui/disclosure";
 import { Select, type Option } from "../ui/select";
+import { t } from "../words/outside";
 
 /** What the simulated outside does wrong, to see how the program bears it. */
 export function FaultSwitches({
@@ -22,26 +23,26 @@ export function FaultSwitches({
       key={String(calm)}
       className="mt-auto border-t border-line px-5 py-3 text-sm"
       open={!calm}
-      words={calm ? "All is well out there" : "Something is wrong out there"}
+      words={calm ? t("allIsWellOutThere") : t("somethingIsWrongOutThere")}
     >
       <Form
         method="post"
         action="/outside"
         className="mt-3 grid grid-cols-[auto_1fr] items-center gap-x-3 gap-y-2"
       >
-        <label htmlFor="fault-mail">Mail server</label>
-        <Choice key={faults.mail} id="fault-mail" name="mail" now={faults.mail} options={MAIL} />
+        <label htmlFor="fault-mail">{t("mailServer")}</label>
+        <Choice key={faults.mail} id="fault-mail" name="mail" now={faults.mail} options={MAIL()} />
         {hasBookings ? (
           <>
-            <label htmlFor="fault-bookings">Bookings</label>
+            <label htmlFor="fault-bookings">{t("bookings")}</label>
             <Choice
               key={faults.bookings}
               id="fault-bookings"
               name="bookings"
               now={faults.bookings}
-              options={BOOKINGS}
+              options={BOOKINGS()}
             />
-            <label htmlFor="fault-delay">after, ms</label>
+            <label htmlFor="fault-delay">{t("afterMs")}</label>
             <input
               id="fault-delay"
               name="bookingDelay"
@@ -61,21 +62,21 @@ export function FaultSwitches({
         )}
         {problem && <p className="col-span-2 text-stop">{problem}</p>}
         <Button type="submit" look="quiet" className="justify-self-start">
-          Switch
+          {t("switch")}
         </Button>
       </Form>
     </Disclosure>
   );
 }
 
-const MAIL: Option[] = [
-  ["fine", "takes mail"],
-  ["busy", "is busy (451)"],
-  ["refuses", "refuses (550)"],
+const MAIL = (): Option[] => [
+  ["fine", t("takesMail")],
+  ["busy", t("isBusy451")],
+  ["refuses", t("refuses550")],
 ];
-const BOOKINGS: Option[] = [
-  ["fine", "answer"],
-  ["broken", "are broken (500)"],
+const BOOKINGS = (): Option[] => [
+  ["fine", t("answer")],
+  ["broken", t("areBroken500")],
 ];
 
 function Choice({ now, ...choice }: { id: string; name: string; now: string; options: Option[] }) {

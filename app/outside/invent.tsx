@@ -2,6 +2,7 @@ import { useNavigate } from "react-router";
 import { addressOf, customerSchema } from "#core/forms/outside";
 import { Button } from "../ui/button";
 import { LineInput, useFormOf } from "../ui/form";
+import { t } from "../words/outside";
 
 /** Somebody who does not exist yet, to write to us as. */
 export function Invent() {
@@ -19,21 +20,21 @@ export function Invent() {
   return (
     <form
       noValidate
-      aria-label="Invent a customer"
+      aria-label={t("inventACustomer")}
       className="flex flex-col gap-2 border-t border-line px-5 py-4 text-sm"
       onSubmit={(event) => void go(event)}
     >
-      <h2 className="font-semibold">Invent a customer</h2>
+      <h2 className="font-semibold">{t("inventACustomer")}</h2>
       <label className="flex flex-col gap-0.5">
-        Name
+        {t("name")}
         <LineInput field={form.register("name", { onChange: suggest })} problem={errors.name?.message} />
       </label>
       <label className="flex flex-col gap-0.5">
-        Address
+        {t("address")}
         <LineInput type="email" field={form.register("address")} problem={errors.address?.message} />
       </label>
       <Button type="submit" look="quiet" className="self-start">
-        Write as them
+        {t("writeAsThem")}
       </Button>
     </form>
   );

@@ -8,6 +8,7 @@ import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
 import type { Route } from "./+types/mailbox";
 import { WriteToUs } from "./write-to-us";
+import { t } from "../words/outside";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -20,9 +21,9 @@ export async function loader(args: Route.LoaderArgs) {
 
 const form = z.object({
   fromName: z.string().max(200),
-  to: z.email("Choose whom to write to"),
-  subject: z.string().max(500, "That is too long for a subject"),
-  text: z.string().trim().min(1, "Write something").max(100_000, "That is too long"),
+  to: z.email(t("chooseWhomToWriteTo")),
+  subject: z.string().max(500, t("thatIsTooLongForA")),
+  text: z.string().trim().min(1, t("writeSomething")).max(100_000, t("thatIsTooLong")),
   inReplyTo: z.string().max(500).nullable().default(null),
   references: z.string().max(5000).nullable().default(null),
 });
@@ -52,9 +53,9 @@ export default function Mailbox({ loaderData, actionData }: Route.ComponentProps
       <h2 className="text-lg font-bold [overflow-wrap:anywhere]">{name || address}</h2>
       <p className="text-soft">{address}</p>
       {mails.length === 0 ? (
-        <p className="py-8 font-serif text-letter text-soft">Nothing has arrived here yet.</p>
+        <p className="py-8 font-serif text-letter text-soft">{t("nothingHasArrivedHereYet")}</p>
       ) : (
-        <ul aria-label="Messages" className="mt-4">
+        <ul aria-label={t("messages")} className="mt-4">
           {mails.map((mail) => (
             <li key={mail.id} className="border-t border-line">
               <Link

@@ -7,6 +7,7 @@ import { Time } from "../ui/time";
 import { fileSize } from "#core/text/counted";
 import type { Route } from "./+types/message";
 import { WriteToUs } from "./write-to-us";
+import { t } from "../words/outside";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -35,16 +36,16 @@ export default function Message({ loaderData }: Route.ComponentProps) {
       </p>
       <h2 className="mt-2 font-serif text-xl font-semibold [overflow-wrap:anywhere]">{mail.subject}</h2>
       <dl className="mt-3 grid grid-cols-[4rem_1fr] gap-y-0.5 text-sm">
-        <dt className="text-soft">From</dt>
+        <dt className="text-soft">{t("from")}</dt>
         <dd>{mail.from}</dd>
-        <dt className="text-soft">To</dt>
+        <dt className="text-soft">{t("to")}</dt>
         <dd>{mail.to.join(", ")}</dd>
-        <dt className="text-soft">Arrived</dt>
+        <dt className="text-soft">{t("arrived")}</dt>
         <dd>
           <Time at={mail.receivedAt} />
         </dd>
       </dl>
-      <div role="group" aria-label="How to read it" className="mt-4 flex gap-5 border-b border-line">
+      <div role="group" aria-label={t("howToReadIt")} className="mt-4 flex gap-5 border-b border-line">
         {views
           .filter((one) => one !== "formatted" || mail.html)
           .map((one) => (
@@ -61,7 +62,7 @@ export default function Message({ loaderData }: Route.ComponentProps) {
       </div>
       {view === "formatted" && (
         <iframe
-          title="The message as a mail reader shows it"
+          title={t("theMessageAsAMailReader")}
           src={`/outside/messages/${mail.id}/html`}
           sandbox=""
           className="h-[34rem] w-full border-b border-line bg-white"
@@ -78,7 +79,7 @@ export default function Message({ loaderData }: Route.ComponentProps) {
         </pre>
       )}
       {mail.attachments.length > 0 && (
-        <ul aria-label="Attachments" className="mt-4 flex flex-wrap gap-x-6 gap-y-2">
+        <ul aria-label={t("attachments")} className="mt-4 flex flex-wrap gap-x-6 gap-y-2">
           {mail.attachments.map((file, index) => (
             <li key={`${file.name}-${index}`}>
               <a href={`/outside/messages/${mail.id}/attachments/${index}`} className="quiet-link">
@@ -86,7 +87,7 @@ export default function Message({ loaderData }: Route.ComponentProps) {
               </a>{" "}
               <span className="text-sm text-soft">
                 {fileSize(file.size)}
-                {file.contentId && ", in the text"}
+                {file.contentId && `, ${t("inTheText")}`}
               </span>
             </li>
           ))}

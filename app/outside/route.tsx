@@ -9,11 +9,12 @@ import { Time } from "../ui/time";
 import type { Route } from "./+types/route";
 import { FaultSwitches } from "./faults";
 import { Invent } from "./invent";
+import { t } from "../words/outside";
 
 const faultsForm = z.object({
   mail: z.enum(["fine", "busy", "refuses"]),
   bookings: z.enum(["fine", "broken"]),
-  bookingDelay: z.coerce.number().int().min(0, "No less than 0").max(60_000, "At most 60000"),
+  bookingDelay: z.coerce.number().int().min(0, t("noLessThan0")).max(60_000, t("atMost60000")),
 });
 
 export async function loader(args: Route.LoaderArgs) {
@@ -32,7 +33,7 @@ export async function action(args: Route.ActionArgs) {
   const { viewer } = await signedIn(args);
   const parsed = faultsForm.safeParse(Object.fromEntries(await loaderResult(() => readForm(args.request))));
   if (!parsed.success)
-    return data({ problem: parsed.error.issues[0]?.message ?? "Not usable" }, { status: 400 });
+    return data({ problem: parsed.error.issues[0]?.message ?? t("notUsable") }, { status: 400 });
   await loaderResult(() => writeFaults(viewer, parsed.data));
   return { problem: null };
 }
@@ -42,12 +43,10 @@ export default function Outside({ loaderData, actionData }: Route.ComponentProps
   const submit = useSubmit();
   return (
     <div className="grid grow grid-cols-[minmax(0,1fr)] gap-5 px-5 max-sm:px-3 md:grid-cols-[19rem_minmax(0,1fr)]">
-      <title>Outside · Plain Shelf</title>
+      <title>{t("outsidePlainShelf")}</title>
       <aside className="flex flex-col bg-sheet pt-5">
-        <h1 className="px-5 text-lg font-bold">Outside</h1>
-        <p className="mt-1 px-5 text-sm text-soft">
-          Stand in a customer’s shoes: read what arrived, and write to us.
-        </p>
+        <h1 className="px-5 text-lg font-bold">{t("outside")}</h1>
+        <p className="mt-1 px-5 text-sm text-soft">{t("standInACustomersShoesRead")}</p>
         <Form
           className="px-5 pt-3 pb-2"
           onChange={(event) => void submit(event.currentTarget, { replace: true })}
@@ -55,8 +54,8 @@ export default function Outside({ loaderData, actionData }: Route.ComponentProps
           <input
             type="search"
             name="who"
-            aria-label="Find a mailbox"
-            placeholder="Find a mailbox"
+            aria-label={t("findAMailbox")}
+            placeholder={t("findAMailbox")}
             defaultValue={text}
             className="lined-field w-full"
           />
@@ -85,11 +84,11 @@ export default function Outside({ loaderData, actionData }: Route.ComponentProps
           ))}
           {people.length === 0 && (
             <li className="px-5 py-6 text-soft">
-              {text === "" ? "There is no customer yet. Invent one below." : "No mailbox is like that."}
+              {text === "" ? t("thereIsNoCustomerYetInvent") : t("noMailboxIsLikeThat")}
             </li>
           )}
           {people.length >= most && (
-            <li className="px-5 py-3 text-sm text-soft">The first {most} are listed. Find others by name.</li>
+            <li className="px-5 py-3 text-sm text-soft">{t("theFirstMostAreListedFind", { most })}</li>
           )}
         </ul>
         <Invent />

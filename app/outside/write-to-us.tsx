@@ -3,6 +3,7 @@ import { Form, useNavigation, useSearchParams } from "react-router";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { Select } from "../ui/select";
+import { t } from "../words/outside";
 
 interface Props {
   name: string;
@@ -22,15 +23,15 @@ export function WriteToUs({ name, teams, fields, problem, answer, action }: Prop
   const [to, setTo] = useState((answer && known ? answer.to : teams[0]?.to) ?? "");
   return (
     <section className="mt-8 max-w-2xl border-t border-line pt-5">
-      <h3 className="font-bold">{answer ? "Answer us" : "Write to us"}</h3>
+      <h3 className="font-bold">{answer ? t("answerUs") : t("writeToUs")}</h3>
       {params.get("sent") && !problem && (
         <p role="status" className="mt-2 border-l-[3px] border-accent bg-wash px-3 py-2">
-          Sent. It is a case now, or a new message on one.
+          {t("sentItIsACaseNow")}
         </p>
       )}
       {problem && (
         <p role="alert" className="mt-2 border-l-[3px] border-stop bg-stop-wash px-3 py-2 text-stop">
-          It was not taken: {problem}
+          {t("itWasNotTakenProblem", { problem })}
         </p>
       )}
       <Form method="post" {...(action ? { action } : {})} className="mt-3 flex flex-col gap-4" noValidate>
@@ -38,7 +39,7 @@ export function WriteToUs({ name, teams, fields, problem, answer, action }: Prop
         {answer?.inReplyTo && <input type="hidden" name="inReplyTo" value={answer.inReplyTo} />}
         {answer?.references && <input type="hidden" name="references" value={answer.references} />}
         <div className="grid gap-4 sm:grid-cols-2">
-          <Field label="To" problem={fields.to?.[0]}>
+          <Field label={t("to")} problem={fields.to?.[0]}>
             {(attributes) => (
               <Select
                 {...attributes}
@@ -49,17 +50,17 @@ export function WriteToUs({ name, teams, fields, problem, answer, action }: Prop
               />
             )}
           </Field>
-          <Field label="Subject" problem={fields.subject?.[0]}>
+          <Field label={t("subject")} problem={fields.subject?.[0]}>
             {(attributes) => <input {...attributes} name="subject" defaultValue={answer?.subject ?? ""} />}
           </Field>
         </div>
-        <Field label="Message" problem={fields.text?.[0]}>
+        <Field label={t("message")} problem={fields.text?.[0]}>
           {(attributes) => (
             <textarea {...attributes} name="text" rows={6} className="boxed-field font-serif text-letter" />
           )}
         </Field>
         <Button type="submit" disabled={busy} className="self-start">
-          {answer ? "Send the answer" : "Send"}
+          {answer ? t("sendTheAnswer") : t("send")}
         </Button>
       </Form>
     </section>

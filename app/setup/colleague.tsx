@@ -3,7 +3,6 @@ import { Controller } from "react-hook-form";
 import { Link } from "react-router";
 import * as z from "zod/mini";
 import { colleagueSchema } from "#core/forms/people";
-import { counted } from "#core/text/counted";
 import { idInPath } from "#server/edge";
 import { readColleague, type Belongings, type Colleague } from "#server/staff/colleagues";
 import { allTeams, possibleOwners } from "#server/replies/shelves";
@@ -21,6 +20,8 @@ import { useSave } from "../ui/use-save";
 import type { Route } from "./+types/colleague";
 import { LinkOnce } from "./link-once";
 import { ROLES } from "./roles";
+import { t } from "../words/setup";
+import { Sentence } from "../words/sentence";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -42,27 +43,31 @@ export default function ColleaguePage({ loaderData }: Route.ComponentProps) {
   const { colleague, others, isViewer } = loaderData;
   return (
     <div key={`${colleague.id} ${colleague.state}`}>
-      <title>{`${colleague.name} · Plain Shelf`}</title>
+      <title>{t("colleaguePlainShelf", { colleague: colleague.name })}</title>
       <p className="text-sm">
         <Link to="/setup/people" className="quiet-link">
-          People
+          {t("people")}
         </Link>
       </p>
       <h1 className="text-xl font-bold">{colleague.name}</h1>
       <p className="mt-1 text-soft">
         {colleague.state === "left"
-          ? "Has left; their name stays on what they wrote."
+          ? t("hasLeftTheirNameStaysOn")
           : colleague.state === "invited"
-            ? "Invited, and has not chosen a password yet."
+            ? t("invitedAndHasNotChosenA")
             : isViewer
-              ? "This is you."
+              ? t("thisIsYou")
               : colleague.isLastLead
-                ? "The only lead: that stays so until there is another."
+                ? t("theOnlyLeadThatStaysSo")
                 : ""}
         {colleague.linkUntil !== null && (
           <>
             {" "}
-            Their link is good until <Time at={colleague.linkUntil} />.
+            <Sentence
+              of={t}
+              name="theirLinkIsGoodUntil"
+              parts={[<Time key="0" at={colleague.linkUntil} />]}
+            />
           </>
         )}
       </p>
@@ -73,14 +78,15 @@ export default function ColleaguePage({ loaderData }: Route.ComponentProps) {
   );
 }
 
-const DETAILS = [
-  ["name", "Name"],
-  ["firstName", "First name"],
-  ["email", "Email, to sign in with"],
-  ["title", "Title"],
-  ["department", "Department"],
-  ["phone", "Telephone"],
-] as const;
+const DETAILS = () =>
+  [
+    ["name", t("name")],
+    ["firstName", t("firstName")],
+    ["email", t("emailToSignInWith")],
+    ["title", t("title")],
+    ["department", t("department")],
+    ["phone", t("telephone")],
+  ] as const;
 
 function Details({ colleague, teams }: Pick<Data, "colleague" | "teams">) {
   const { act } = useSave(`/setup/people/${colleague.id}`);
@@ -102,14 +108,14 @@ function Details({ colleague, teams }: Pick<Data, "colleague" | "teams">) {
       className="mt-5 grid max-w-4xl grid-cols-1 items-start gap-x-8 gap-y-3.5 sm:grid-cols-2"
       onSubmit={(event) => void save(event)}
     >
-      {DETAILS.map(([key, words]) => (
+      {DETAILS().map(([key, words]) => (
         <label key={key} className="flex flex-col gap-0.5 text-sm">
           {words}
           <LineInput field={form.register(key)} problem={errors[key]?.message} className="text-base" />
         </label>
       ))}
       <label className="flex flex-col gap-0.5 text-sm">
-        Role
+        {t("role")}
         <Controller
           control={form.control}
           name="role"
@@ -117,7 +123,7 @@ function Details({ colleague, teams }: Pick<Data, "colleague" | "teams">) {
             <Select
               className="lined-field text-base"
               value={field.value}
-              options={ROLES}
+              options={ROLES()}
               onChange={field.onChange}
               disabled={colleague.isLastLead}
             />
@@ -126,7 +132,7 @@ function Details({ colleague, teams }: Pick<Data, "colleague" | "teams">) {
         <FormProblem words={errors.role?.message} />
       </label>
       <label className="flex flex-col gap-0.5 text-sm">
-        Team
+        {t("team")}
         <Controller
           control={form.control}
           name="team"
@@ -142,19 +148,19 @@ function Details({ colleague, teams }: Pick<Data, "colleague" | "teams">) {
       </label>
       {teams.length > 1 && (
         <div className="flex flex-col gap-0.5 text-sm">
-          Also in
+          {t("alsoIn")}
           <Controller
             control={form.control}
             name="furtherTeams"
             render={({ field }) => (
               <ManyPicker
-                label="Also in"
+                label={t("alsoIn")}
                 value={field.value.filter((id) => id !== form.watch("team")).map(nameOf)}
                 options={teams.filter((one) => one.id !== form.watch("team")).map((one) => one.name)}
                 onChange={(names) =>
                   field.onChange(teams.filter((one) => names.includes(one.name)).map((one) => one.id))
                 }
-                placeholder="no other team"
+                placeholder={t("noOtherTeam")}
                 className="lined-field text-base"
               />
             )}
@@ -164,7 +170,7 @@ function Details({ colleague, teams }: Pick<Data, "colleague" | "teams">) {
       <div className="sm:col-span-2">
         <FormProblem words={errors.root?.message} />
         <Button type="submit" disabled={isSubmitting}>
-          Save
+          {t("save")}
         </Button>
       </div>
     </form>
@@ -183,14 +189,14 @@ function Password({ colleague }: { colleague: Colleague }) {
     if (outcome.ok) setLink(outcome.data.link);
   };
   const isHere = colleague.state === "here";
-  const words = isHere ? "Reset password" : colleague.state === "left" ? "Invite back" : "Invite again";
+  const words = isHere ? t("resetPassword") : colleague.state === "left" ? t("inviteBack") : t("inviteAgain");
   return (
-    <section aria-label="Password" className="mt-9 max-w-4xl border-t border-line pt-4">
+    <section aria-label={t("password")} className="mt-9 max-w-4xl border-t border-line pt-4">
       {isHere ? (
         <Confirm
-          title={`Reset the password of ${colleague.name}?`}
-          words="Their present one stops working at once and they are signed out everywhere. They get a link to choose another."
-          yes="Reset password"
+          title={t("resetThePasswordOfColleague", { colleague: colleague.name })}
+          words={t("theirPresentOneStopsWorkingAt")}
+          yes={t("resetPassword")}
           onYes={() => void reset()}
         >
           <button type="button" className="quiet-link">
@@ -211,10 +217,10 @@ function Password({ colleague }: { colleague: Colleague }) {
 /** What somebody leaves behind, in words; null for nothing. */
 function leftBehind({ cases, drafts, own, owned }: Belongings): string | null {
   const parts = [
-    cases > 0 ? counted(cases, "open case", "open cases") : "",
-    drafts > 0 ? counted(drafts, "draft", "drafts") : "",
-    own > 0 ? counted(own, "reply of their own", "replies of their own") : "",
-    owned > 0 ? counted(owned, "shared reply to review", "shared replies to review") : "",
+    cases > 0 ? t("countOpenCases", { count: cases }) : "",
+    drafts > 0 ? t("countDrafts", { count: drafts }) : "",
+    own > 0 ? t("countRepliesOfTheirOwn", { count: own }) : "",
+    owned > 0 ? t("countSharedRepliesToReview", { count: owned }) : "",
   ].filter((part) => part !== "");
   return parts.length === 0 ? null : new Intl.ListFormat("en").format(parts);
 }
@@ -233,37 +239,39 @@ function SendAway({ colleague, others }: Pick<Data, "colleague" | "others">) {
       nothing,
     );
     setProblem(outcome.ok ? undefined : outcome.problem);
-    if (outcome.ok) toast({ words: `${colleague.name} can no longer sign in.` });
+    if (outcome.ok) toast({ words: t("colleagueCanNoLongerSignIn", { colleague: colleague.name }) });
   };
   return (
-    <section aria-label="Leaving" className="mt-9 max-w-4xl border-t border-line pt-4">
-      <h2 className="font-bold">Leaving</h2>
+    <section aria-label={t("leaving")} className="mt-9 max-w-4xl border-t border-line pt-4">
+      <h2 className="font-bold">{t("leaving")}</h2>
       <p className="mt-1 text-soft">
-        {behind === null
-          ? `${colleague.firstName} has no open cases, drafts or replies to hand over.`
-          : `To hand over: ${behind}.`}{" "}
-        Their name stays on what they wrote.
+        {t("valueTheirNameStaysOnWhat", {
+          value:
+            behind === null
+              ? t("firstnameHasNoOpenCasesDrafts", { firstName: colleague.firstName })
+              : t("toHandOverBehind", { behind }),
+        })}
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-x-6 gap-y-2">
         <label className="flex flex-col gap-0.5 text-sm">
-          Everything goes to
+          {t("everythingGoesTo")}
           <Select
             className="lined-field w-64 text-base"
             value={successor}
-            placeholder="choose a colleague"
+            placeholder={t("chooseAColleague")}
             options={others.map((one) => [String(one.id), one.name] as const)}
             onChange={setSuccessor}
           />
         </label>
         {heir && (
           <Confirm
-            title={`${colleague.name} leaves?`}
-            words={`They are signed out and can no longer sign in.${behind === null ? "" : ` ${heir.name} gets ${behind}.`} You can invite them back later.`}
-            yes="Remove from the house"
+            title={t("colleagueLeaves", { colleague: colleague.name })}
+            words={behind === null ? t("leavesWithNothing") : t("leavesToHeir", { heir: heir.name, behind })}
+            yes={t("removeFromTheHouse")}
             onYes={() => void go()}
           >
             <button type="button" className="quiet-link">
-              Remove {colleague.firstName} from the house…
+              {t("removeFirstnameFromTheHouse", { firstName: colleague.firstName })}
             </button>
           </Confirm>
         )}

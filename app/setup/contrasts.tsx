@@ -1,27 +1,28 @@
 import { Check, TriangleAlert } from "lucide-react";
 import { contrastsOf, type PaperContrast } from "#core/compose/contrast";
 import type { Stationery } from "#core/compose/stationery";
+import { t } from "../words/setup";
 
-const WORDS: Record<PaperContrast["part"], string> = {
-  words: "Words",
-  "header and footer": "Header and footer",
-  rule: "Rule under the header",
-};
+const WORDS = (): Record<PaperContrast["part"], string> => ({
+  words: t("words"),
+  "header and footer": t("headerAndFooter"),
+  rule: t("ruleUnderTheHeader"),
+});
 
 /** How well the colours of a stationery can be made out, on paper and in the dark. */
 export function Contrasts({ paper }: { paper: Pick<Stationery, "accent" | "textColour" | "background"> }) {
   return (
-    <table aria-label="Contrast with the page" className="w-full max-w-xl text-left text-sm">
+    <table aria-label={t("contrastWithThePage")} className="w-full max-w-xl text-left text-sm">
       <thead className="text-soft">
         <tr className="border-b border-line">
           <th scope="col" className="py-1 font-normal">
-            Contrast with the page
+            {t("contrastWithThePage")}
           </th>
           <th scope="col" className="w-36 py-1 font-normal">
-            on paper
+            {t("onPaper")}
           </th>
           <th scope="col" className="w-36 py-1 font-normal">
-            in the dark
+            {t("inTheDark")}
           </th>
         </tr>
       </thead>
@@ -29,7 +30,7 @@ export function Contrasts({ paper }: { paper: Pick<Stationery, "accent" | "textC
         {contrastsOf(paper).map(({ part, light, dark, least }) => (
           <tr key={part} className="border-b border-line">
             <th scope="row" className="py-1 font-normal">
-              {WORDS[part]}
+              {WORDS()[part]}
             </th>
             <Ratio ratio={light} least={least} />
             <Ratio ratio={dark} least={least} />
@@ -49,7 +50,7 @@ function Ratio({ ratio, least }: { ratio: number; least: number }) {
     <td className={`py-1 ${isEnough ? "" : "font-semibold text-look"}`}>
       <span className="inline-flex items-center gap-1.5">
         <Sign size={14} aria-hidden="true" />
-        {isEnough ? `${shown}, enough` : `${shown}, ${least} is needed`}
+        {isEnough ? t("shownEnough", { shown }) : t("shownLeastIsNeeded", { shown, least })}
       </span>
     </td>
   );

@@ -1,16 +1,18 @@
 import { useState } from "react";
 import { Select } from "../ui/select";
+import { t } from "../words/setup";
 
-const UNITS = [
-  ["1440", "days"],
-  ["60", "hours"],
-  ["1", "minutes"],
-] as const;
-type Unit = (typeof UNITS)[number][0];
+const UNITS = () =>
+  [
+    ["1440", t("days")],
+    ["60", t("hours")],
+    ["1", t("minutes")],
+  ] as const;
+type Unit = ReturnType<typeof UNITS>[number][0];
 
 /** The largest unit in which minutes are a whole number. */
 function unitOf(minutes: number): Unit {
-  return UNITS.find(([unit]) => minutes > 0 && minutes % Number(unit) === 0)?.[0] ?? "1";
+  return UNITS().find(([unit]) => minutes > 0 && minutes % Number(unit) === 0)?.[0] ?? "1";
 }
 
 interface Props {
@@ -38,9 +40,9 @@ export function DurationField({ label, value, onChange, invalid }: Props) {
         onChange={(event) => onChange(Math.round(event.target.valueAsNumber * Number(unit)))}
       />
       <Select
-        label={`${label}, unit`}
+        label={t("labelUnit", { label })}
         value={unit}
-        options={UNITS}
+        options={UNITS()}
         onChange={(next) => {
           setUnit(next);
           onChange(Math.round(amount * Number(next)));

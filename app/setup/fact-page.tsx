@@ -20,6 +20,7 @@ import { exactTime, useClock } from "../ui/time";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
 import { useSave } from "../ui/use-save";
 import { DateField } from "../ui/date-field";
+import { t } from "../words/setup";
 
 const preview = z.object({
   uses: z.array(
@@ -73,7 +74,8 @@ export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) 
     others.some((language) => (texts[language] ?? "").trim() !== kept[language]);
   const asked = JSON.stringify({ value: valueOfDraft(fact.type, draft), texts });
   const keep = form.handleSubmit(async (sent) => {
-    const words = sent.from === null ? "It holds from now." : `It holds from ${sayDay(sent.from)}.`;
+    const words =
+      sent.from === null ? t("itHoldsFromNow") : t("itHoldsFromFrom", { from: sayDay(sent.from) });
     if (!taken(form, await actHere("set", sent, words))) return;
     form.reset(
       sent.from === null ? { draft, texts, from: "" } : { draft: draftOf(fact.value), texts: kept, from: "" },
@@ -100,10 +102,10 @@ export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) 
   const list = changed ? (shown ?? uses) : uses;
   return (
     <>
-      <title>{`${fact.label} · Plain Shelf`}</title>
+      <title>{t("factPlainShelf", { fact: fact.label })}</title>
       <p className="text-sm">
         <Link to="/setup/facts" className="quiet-link">
-          To the house facts
+          {t("toTheHouseFacts")}
         </Link>
       </p>
       <h1 className="mt-2 text-xl font-bold first-letter:uppercase">{fact.label}</h1>
@@ -137,30 +139,35 @@ export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) 
               ))}
               {lacking.length > 0 && (
                 <p className="text-sm text-look">
-                  {`Letters in ${listed(lacking.map(spoken))} print it as in ${spoken(fact.language ?? "en")}, and the second look says so.`}
+                  {t("lettersInLackingPrintItAs", {
+                    lacking: listed(lacking.map(spoken)),
+                    language: spoken(fact.language ?? "en"),
+                  })}
                 </p>
               )}
               <span className="flex flex-wrap items-baseline gap-x-3">
-                Holds from
+                {t("holdsFrom")}
                 <Controller
                   control={form.control}
                   name="from"
                   render={({ field }) => (
-                    <DateField label="Holds from" value={field.value} onChange={field.onChange} />
+                    <DateField label={t("holdsFrom")} value={field.value} onChange={field.onChange} />
                   )}
                 />
-                <span className="text-sm text-soft">{from ? "that day’s beginning" : "now"}</span>
+                <span className="text-sm text-soft">{from ? t("thatDaysBeginning") : t("now")}</span>
                 <FieldProblem words={errors.from?.message} />
               </span>
               <FormProblem words={(changed ? unfit : null) ?? errors.root?.message} />
               <Button type="submit" disabled={!changed || unfit !== null || isSubmitting}>
-                {from ? "Plan it" : "Change it now"}
+                {from ? t("planIt") : t("changeItNow")}
               </Button>
             </form>
           ) : (
             <p>
               <span className="font-serif text-lg">{factWords(fact.value, fact.type)}</span>
-              <span className="block text-sm text-soft">A {fact.changedBy} changes it.</span>
+              <span className="block text-sm text-soft">
+                {fact.changedBy === "lead" ? t("aLeadChangesIt") : t("aCuratorChangesIt")}
+              </span>
             </p>
           )}
           <FormProblem words={problem ?? undefined} />
@@ -176,21 +183,21 @@ export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) 
                   })
                 }
               />
-              Reads the same in every language, as names and addresses do
+              {t("readsTheSameInEveryLanguage")}
             </label>
           )}
           {mayDescribe && (
             <label className="flex items-baseline gap-3 text-sm">
-              May be changed by
+              {t("mayBeChangedBy")}
               <Select
                 value={fact.changedBy}
-                options={CHANGED_BY}
+                options={CHANGED_BY()}
                 onChange={(changedBy) => void send("describe", { label: fact.label, changedBy })}
               />
             </label>
           )}
           <div>
-            <h2 className="font-bold">Its values</h2>
+            <h2 className="font-bold">{t("itsValues")}</h2>
             <ol className="mt-1 text-sm">
               {values.map((one) => (
                 <li key={one.id} className="border-b border-line py-1.5">
@@ -206,20 +213,14 @@ export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) 
                     </span>
                   ))}
                   <span className="block text-soft">
-                    {one.state === "planned"
-                      ? "will hold from "
-                      : one.state === "now"
-                        ? "holds since "
-                        : "held from "}
-                    {exactTime(Date.parse(one.from), timeZone)}
-                    {one.by && `, ${one.by}`}
+                    {heldWords(one, exactTime(Date.parse(one.from), timeZone))}
                     {one.state === "planned" && fact.mayChange && (
                       <button
                         type="button"
                         className="quiet-link ml-3"
-                        onClick={() => void send(`planned/${one.id}/drop`, {}, "It is not planned any more.")}
+                        onClick={() => void send(`planned/${one.id}/drop`, {}, t("itIsNotPlannedAnyMore"))}
                       >
-                        take it back
+                        {t("takeItBack")}
                       </button>
                     )}
                   </span>
@@ -228,9 +229,9 @@ export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) 
             </ol>
           </div>
         </section>
-        <section aria-label="Where it is used">
+        <section aria-label={t("whereItIsUsed")}>
           <h2 className="font-bold">
-            {uses.length === 0 ? "Nothing uses it" : changed ? "How it will read" : "Where it is used"}
+            {uses.length === 0 ? t("nothingUsesIt") : changed ? t("howItWillRead") : t("whereItIsUsed")}
           </h2>
           <ul className="mt-2 flex max-w-2xl flex-col gap-4">
             {list.map((use) => (
@@ -257,11 +258,27 @@ export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) 
   );
 }
 
-const CHANGED_BY = [
-  ["agent", "everyone"],
-  ["curator", "curators"],
-  ["lead", "leads"],
-] as const;
+const CHANGED_BY = () =>
+  [
+    ["agent", t("everyone")],
+    ["curator", t("curators")],
+    ["lead", t("leads")],
+  ] as const;
+
+/** When a value holds, and by whom. */
+function heldWords({ state, by }: OpenFact["values"][number], from: string): string {
+  if (by === null)
+    return state === "planned"
+      ? t("willHoldFrom", { from })
+      : state === "now"
+        ? t("holdsSince", { from })
+        : t("heldFrom", { from });
+  return state === "planned"
+    ? t("willHoldFromBy", { from, by })
+    : state === "now"
+      ? t("holdsSinceBy", { from, by })
+      : t("heldFromBy", { from, by });
+}
 
 function isWords(type: FactType): boolean {
   return type === "text" || type === "long_text" || type === "link";

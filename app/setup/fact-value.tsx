@@ -2,6 +2,7 @@ import type { Detail } from "#core/tokens/context";
 import type { FactType } from "#core/forms/house";
 import { sayDay } from "../ui/day";
 import { DateField } from "../ui/date-field";
+import { t } from "../words/setup";
 
 /** A fact's value in words. */
 export function factWords(value: Detail, type: FactType): string {
@@ -47,7 +48,7 @@ export function FactValueField({
   if (type === "long_text")
     return (
       <textarea
-        aria-label="Value"
+        aria-label={t("value")}
         className="boxed-field"
         rows={3}
         maxLength={5000}
@@ -55,11 +56,11 @@ export function FactValueField({
         onChange={(event) => set(event.target.value)}
       />
     );
-  if (type === "date") return <DateField label="Value" value={draft.text} onChange={set} />;
+  if (type === "date") return <DateField label={t("value")} value={draft.text} onChange={set} />;
   return (
     <span className="flex items-baseline gap-2">
       <input
-        aria-label="Value"
+        aria-label={t("value")}
         className="lined-field grow"
         type={type === "money" || type === "number" ? "number" : type === "link" ? "url" : "text"}
         step="any"
@@ -68,7 +69,7 @@ export function FactValueField({
       />
       {type === "money" && (
         <input
-          aria-label="Currency"
+          aria-label={t("currency")}
           className="lined-field w-14"
           maxLength={3}
           value={draft.currency}

@@ -1,4 +1,3 @@
-import { counted } from "#core/text/counted";
 import { Controller, useWatch } from "react-hook-form";
 import { Link } from "react-router";
 import * as z from "zod/mini";
@@ -12,6 +11,7 @@ import { relativeTime, useClock } from "../ui/time";
 import type { Route } from "./+types/facts";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
 import { useSave } from "../ui/use-save";
+import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -24,23 +24,23 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
   const { now, timeZone } = useClock();
   return (
     <>
-      <title>House facts · Plain Shelf</title>
-      <h1 className="text-xl font-bold">House facts</h1>
-      <p className="mt-1 text-soft">Kept once; every reply that uses one reads as it says now.</p>
+      <title>{t("houseFactsPlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("houseFacts")}</h1>
+      <p className="mt-1 text-soft">{t("keptOnceEveryReplyThatUses")}</p>
       <table className="mt-4 w-full max-w-4xl border-collapse text-left">
         <thead className="text-sm text-soft">
           <tr className="border-b border-ink">
             <th scope="col" className="py-1.5 pr-6 font-normal">
-              Fact
+              {t("fact")}
             </th>
             <th scope="col" className="py-1.5 pr-6 font-normal">
-              Value
+              {t("value")}
             </th>
             <th scope="col" className="py-1.5 pr-6 font-normal whitespace-nowrap">
-              Used by
+              {t("usedBy")}
             </th>
             <th scope="col" className="py-1.5 font-normal whitespace-nowrap">
-              Changed by
+              {t("changedBy")}
             </th>
           </tr>
         </thead>
@@ -57,21 +57,27 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
                 {factWords(fact.value, fact.type)}
                 {fact.next && (
                   <span className="block text-sm text-look">
-                    {factWords(fact.next.value, fact.type)} from{" "}
-                    {relativeTime(Date.parse(fact.next.from), now, timeZone)}
+                    {t("factwordsFromFrom", {
+                      factWords: factWords(fact.next.value, fact.type),
+                      from: relativeTime(Date.parse(fact.next.from), now, timeZone),
+                    })}
                   </span>
                 )}
               </td>
               <td className="py-2 pr-6 text-sm whitespace-nowrap tabular-nums">{usedBy(fact)}</td>
               <td className="py-2 text-sm">
-                {fact.changedBy === "agent" ? "everyone" : `${fact.changedBy}s`}
+                {fact.changedBy === "agent"
+                  ? t("everyone")
+                  : fact.changedBy === "curator"
+                    ? t("curators")
+                    : t("leads")}
               </td>
             </tr>
           ))}
         </tbody>
       </table>
       {facts.length === 0 && (
-        <p className="mt-6 font-serif text-lg text-soft">There are no house facts yet.</p>
+        <p className="mt-6 font-serif text-lg text-soft">{t("thereAreNoHouseFactsYet")}</p>
       )}
       {mayAdd && <NewFact />}
     </>
@@ -79,9 +85,9 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
 }
 
 function usedBy({ uses, papers }: { uses: number; papers: number }): string {
-  const replies = counted(uses, "reply", "replies");
+  const replies = t("countReplies", { count: uses });
   if (papers === 0) return uses === 0 ? "nothing" : replies;
-  return uses === 0 ? "every letter" : `${replies} and every letter`;
+  return uses === 0 ? t("everyLetter") : t("repliesAndEveryLetter", { replies });
 }
 
 const { label, type } = newFactSchema.shape;
@@ -102,23 +108,23 @@ function NewFact() {
   const { errors, isSubmitting } = form.formState;
   const type = useWatch({ control: form.control, name: "type" });
   const add = form.handleSubmit(async (fact) => {
-    if (taken(form, await act("new-fact", fact, "There is a new house fact."))) form.reset();
+    if (taken(form, await act("new-fact", fact, t("thereIsANewHouseFact")))) form.reset();
   });
   return (
     <form noValidate className="mt-8 flex max-w-2xl flex-col gap-3" onSubmit={(event) => void add(event)}>
-      <h2 className="font-bold">A new fact</h2>
+      <h2 className="font-bold">{t("aNewFact")}</h2>
       <label className="grid grid-cols-[7rem_1fr] items-baseline gap-3">
-        What it is
+        {t("whatItIs")}
         <span className="flex flex-col">
           <LineInput
             field={form.register("label")}
             problem={errors.label?.message}
-            placeholder="fare for a dog"
+            placeholder={t("fareForADog")}
           />
         </span>
       </label>
       <label className="grid grid-cols-[7rem_1fr] items-baseline gap-3">
-        Kind
+        {t("kind")}
         <Controller
           control={form.control}
           name="type"
@@ -132,7 +138,7 @@ function NewFact() {
         />
       </label>
       <div className="grid grid-cols-[7rem_1fr] items-baseline gap-3">
-        Value
+        {t("value")}
         <Controller
           control={form.control}
           name="draft"
@@ -141,7 +147,7 @@ function NewFact() {
       </div>
       <FormProblem words={errors.root?.message} />
       <Button type="submit" disabled={isSubmitting}>
-        Add it
+        {t("addIt")}
       </Button>
     </form>
   );

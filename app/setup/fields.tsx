@@ -1,4 +1,3 @@
-import { counted } from "#core/text/counted";
 import { Controller } from "react-hook-form";
 import { houseTypes, newFieldSchema } from "#core/forms/house";
 import { listFields } from "#server/house/fields";
@@ -10,6 +9,7 @@ import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/fields";
 import { useSave } from "../ui/use-save";
+import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -25,16 +25,14 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
   const { send, problem } = useSave("/setup");
   return (
     <>
-      <title>Case fields · Plain Shelf</title>
-      <h1 className="text-xl font-bold">Case fields</h1>
-      <p className="mt-1 text-soft">
-        What your cases say beyond the usual. Every field can be used in replies at once.
-      </p>
+      <title>{t("caseFieldsPlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("caseFields")}</h1>
+      <p className="mt-1 text-soft">{t("whatYourCasesSayBeyondThe")}</p>
       {(["case", "booking"] as const).map((of) => {
         const listed = fields.filter((field) => field.of === of);
         return listed.length === 0 ? null : (
-          <section key={of} aria-label={OF[of]}>
-            <h2 className="mt-6 font-bold">{OF[of]}</h2>
+          <section key={of} aria-label={OF()[of]}>
+            <h2 className="mt-6 font-bold">{OF()[of]}</h2>
             <ul className="mt-1 max-w-2xl">
               {listed.map((field) => (
                 <li key={field.key} className="flex items-baseline gap-4 border-b border-line py-2">
@@ -47,13 +45,17 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
                         type="button"
                         className="quiet-link"
                         onClick={() =>
-                          void send(`fields/${of}/${field.key}/remove`, {}, `${field.label} is removed.`)
+                          void send(
+                            `fields/${of}/${field.key}/remove`,
+                            {},
+                            t("fieldIsRemoved", { field: field.label }),
+                          )
                         }
                       >
-                        Remove
+                        {t("remove")}
                       </button>
                     ) : (
-                      `used by ${counted(field.uses, "reply", "replies")}`
+                      t("usedByCountReplies", { count: field.uses })
                     )}
                   </span>
                 </li>
@@ -63,7 +65,7 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
         );
       })}
       {fields.length === 0 && (
-        <p className="mt-6 font-serif text-lg text-soft">Cases have only the usual fields.</p>
+        <p className="mt-6 font-serif text-lg text-soft">{t("casesHaveOnlyTheUsualFields")}</p>
       )}
       <FormProblem words={problem ?? undefined} />
       <NewField />
@@ -71,14 +73,14 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
   );
 }
 
-const OF = { case: "Of the case", booking: "Of its booking, as the booking system tells it" } as const;
+const OF = () => ({ case: t("ofTheCase"), booking: t("ofItsBookingAsTheBooking") }) as const;
 
 function NewField() {
   const form = useFormOf(newFieldSchema, { label: "", type: "text", of: "case" });
   const { act } = useSave("/setup");
   const { errors } = form.formState;
   const add = form.handleSubmit(async (input) => {
-    if (taken(form, await act("new-field", input, "Replies can use it now."))) form.reset();
+    if (taken(form, await act("new-field", input, t("repliesCanUseItNow")))) form.reset();
   });
   return (
     <form
@@ -87,16 +89,16 @@ function NewField() {
       onSubmit={(event) => void add(event)}
     >
       <label className="flex grow flex-col gap-1 text-sm">
-        A new field
+        {t("aNewField")}
         <LineInput
           field={form.register("label")}
           problem={errors.label?.message}
           className="text-base"
-          placeholder="harbour concerned"
+          placeholder={t("harbourConcerned")}
         />
       </label>
       <label className="flex flex-col gap-1 text-sm">
-        Kind
+        {t("kind")}
         <Controller
           control={form.control}
           name="type"
@@ -111,7 +113,7 @@ function NewField() {
         />
       </label>
       <label className="flex flex-col gap-1 text-sm">
-        Of
+        {t("of")}
         <Controller
           control={form.control}
           name="of"
@@ -120,15 +122,15 @@ function NewField() {
               className="lined-field text-base"
               value={field.value ?? "case"}
               options={[
-                ["case", "the case"],
-                ["booking", "its booking"],
+                ["case", t("theCase")],
+                ["booking", t("itsBooking")],
               ]}
               onChange={field.onChange}
             />
           )}
         />
       </label>
-      <Button type="submit">Add field</Button>
+      <Button type="submit">{t("addField")}</Button>
       <FormProblem words={errors.root?.message} />
     </form>
   );

@@ -14,6 +14,7 @@ import { useSave } from "../ui/use-save";
 import { ZoneField } from "../ui/zone-field";
 import type { Route } from "./+types/house";
 import { countries } from "./countries";
+import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -58,40 +59,38 @@ export default function HousePage({ loaderData }: Route.ComponentProps) {
   });
   return (
     <>
-      <title>The house · Plain Shelf</title>
-      <h1 className="text-xl font-bold">The house</h1>
-      <p className="mt-1 text-soft">What letters say of all of you.</p>
+      <title>{t("theHousePlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("theHouse")}</h1>
+      <p className="mt-1 text-soft">{t("whatLettersSayOfAllOf")}</p>
       <form noValidate className="mt-5 flex max-w-md flex-col gap-4" onSubmit={(event) => void save(event)}>
         <label className="flex flex-col gap-0.5 text-sm">
-          Name
+          {t("name")}
           <LineInput field={form.register("name")} problem={errors.name?.message} className="text-base" />
         </label>
         <label className="flex flex-col gap-0.5 text-sm">
-          Letters before a case’s number
+          {t("lettersBeforeACasesNumber")}
           <LineInput
             field={form.register("casePrefix")}
             problem={errors.casePrefix?.message}
             disabled={hasCases}
             className="w-24 text-base disabled:opacity-60"
           />
-          {hasCases && (
-            <span className="text-soft">They stand in letters that customers have, and stay.</span>
-          )}
+          {hasCases && <span className="text-soft">{t("theyStandInLettersThatCustomers")}</span>}
         </label>
         <ZoneField control={form.control} name="timeZone" />
         <div className="flex flex-col gap-0.5 text-sm">
-          Languages that you write in, the usual one first
+          {t("languagesThatYouWriteInThe")}
           <Controller
             control={form.control}
             name="languages"
             render={({ field, fieldState }) => (
               <>
                 <ManyPicker
-                  label="Languages"
+                  label={t("languages")}
                   value={field.value}
                   options={OFFERED}
                   onChange={field.onChange}
-                  placeholder="none"
+                  placeholder={t("none")}
                   words={field.value.map((tag) => `${languageName(tag)} (${tag})`).join(", ")}
                   nameOf={languageName}
                   className="lined-field text-base"
@@ -103,18 +102,18 @@ export default function HousePage({ loaderData }: Route.ComponentProps) {
           />
         </div>
         <div className="flex flex-col gap-0.5 text-sm">
-          Country, for how dates and numbers are written
+          {t("countryForHowDatesAndNumbers")}
           <Controller
             control={form.control}
             name="region"
             render={({ field }) => (
               <Picker
-                label="Country"
+                label={t("country")}
                 value={field.value ?? ""}
-                words={countries.find(([code]) => code === field.value)?.[1] ?? "as the language does"}
+                words={countries.find(([code]) => code === field.value)?.[1] ?? t("asTheLanguageDoes")}
                 groups={[
-                  { heading: "Usual", options: [["", "as the language does"]] },
-                  { heading: "Countries", options: countries },
+                  { heading: t("usual"), options: [["", t("asTheLanguageDoes")]] },
+                  { heading: t("countries"), options: countries },
                 ]}
                 onChange={(code) => field.onChange(code || null)}
                 className="lined-field text-base"
@@ -124,7 +123,7 @@ export default function HousePage({ loaderData }: Route.ComponentProps) {
         </div>
         <FormProblem words={errors.root?.message} />
         <Button type="submit" disabled={isSubmitting} className="self-start">
-          Save
+          {t("save")}
         </Button>
       </form>
     </>

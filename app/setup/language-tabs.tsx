@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from "react";
 import { languageName, primary } from "#core/language/tag";
 import { TabList, TabPanel, Tabs } from "../ui/tabs";
+import { t } from "../words/setup";
 
 /** A language as setup calls it: “English”, of whatever region. */
 export function spoken(tag: string): string {
@@ -45,7 +46,7 @@ export function LanguageTabs({ label, languages, has, needed = true, onChoose, c
               spoken(language)
             ) : (
               <>
-                {spoken(language)} <span className="font-normal text-soft">none yet</span>
+                {spoken(language)} <span className="font-normal text-soft">{t("noneYet")}</span>
               </>
             ),
         }))}

@@ -1,6 +1,8 @@
 import { useRef, useState } from "react";
 import { Button } from "../ui/button";
 import { Time } from "../ui/time";
+import { t } from "../words/setup";
+import { Sentence } from "../words/sentence";
 
 interface Props {
   link: { url: string; expires: string };
@@ -22,22 +24,29 @@ export function LinkOnce({ link, email }: Props) {
     }
   };
   return (
-    <section aria-label="The link" className="mt-4 max-w-3xl border-l-[3px] border-accent bg-wash px-4 py-3">
+    <section
+      aria-label={t("theLink")}
+      className="mt-4 max-w-3xl border-l-[3px] border-accent bg-wash px-4 py-3"
+    >
       <p>
-        The link is on its way to <strong className="font-semibold">{email}</strong> and is good until{" "}
-        <Time at={link.expires} />. It is shown here only now, for you to hand on in another way if you wish.
+        <Sentence
+          of={t}
+          name="theLinkIsOnItsWay"
+          values={{ email }}
+          parts={[<strong key="0" className="font-semibold" />, <Time key="1" at={link.expires} />]}
+        />
       </p>
       <p className="mt-2 flex items-center gap-4">
         <input
           ref={field}
           readOnly
-          aria-label="Link to choose a password"
+          aria-label={t("linkToChooseAPassword")}
           className="lined-field min-w-0 grow font-mono text-sm"
           value={link.url}
           onFocus={(event) => event.currentTarget.select()}
         />
         <Button look="quiet" onClick={() => void copy()}>
-          {copied ? "Copied" : "Copy"}
+          {copied ? t("copied") : t("copy")}
         </Button>
       </p>
     </section>

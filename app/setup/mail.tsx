@@ -9,6 +9,8 @@ import { Button } from "../ui/button";
 import { FormProblem } from "../ui/form";
 import { Time } from "../ui/time";
 import type { Route } from "./+types/mail";
+import { t } from "../words/setup";
+import { Sentence } from "../words/sentence";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -29,48 +31,58 @@ export default function Mail({ loaderData }: Route.ComponentProps) {
   };
   return (
     <>
-      <title>Mail · Plain Shelf</title>
-      <h1 className="text-xl font-bold">Mail</h1>
-      <section aria-label="Going out" className="mt-5 max-w-3xl">
-        <h2 className="border-b border-line pb-1 font-bold">Going out</h2>
+      <title>{t("mailPlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("mail")}</h1>
+      <section aria-label={t("goingOut")} className="mt-5 max-w-3xl">
+        <h2 className="border-b border-line pb-1 font-bold">{t("goingOut")}</h2>
         <p className="mt-2">
-          Letters are handed to{" "}
-          <code className="font-mono text-sm">{`${ways.out.host}:${ways.out.port}`}</code>
-          {ways.simulated
-            ? ", the simulated outside that comes with the program: nothing leaves this machine."
-            : ways.out.encrypted === "always"
-              ? ", always encrypted."
-              : ", encrypted where that server can."}{" "}
+          <Sentence
+            of={t}
+            name={
+              ways.simulated
+                ? "handedToTheOutside"
+                : ways.out.encrypted === "always"
+                  ? "handedOnEncrypted"
+                  : "handedOnEncryptedIfPossible"
+            }
+            values={{ server: `${ways.out.host}:${ways.out.port}` }}
+            parts={[<code key="0" className="font-mono text-sm" />]}
+          />{" "}
           <span className="text-soft">
-            Whoever runs the program sets it by <code className="font-mono text-sm">SMTP_URL</code>.
+            <Sentence
+              of={t}
+              name="whoeverRunsTheProgramSetsIt"
+              values={{ setting: "SMTP_URL" }}
+              parts={[<code key="0" className="font-mono text-sm" />]}
+            />
           </span>
         </p>
         <p className="mt-3 flex flex-wrap items-baseline gap-x-4 gap-y-1">
           <Button disabled={state.busy === true} onClick={() => void test()}>
-            Send a test letter
+            {t("sendATestLetter")}
           </Button>
-          <span className="text-soft">to yourself, {email}</span>
+          <span className="text-soft">{t("toYourselfEmail", { email })}</span>
         </p>
         {state.to !== undefined && (
           <p role="status" className="mt-3">
-            The mail server took it.{" "}
+            {t("theMailServerTookIt")}{" "}
             {ways.simulated ? (
               <Link to={`/outside/${encodeURIComponent(state.to)}`} className="quiet-link">
-                Read it in your mailbox outside
+                {t("readItInYourMailboxOutside")}
               </Link>
             ) : (
-              `Look for it in the mailbox of ${state.to}, and among the junk there.`
+              t("lookForItInTheMailbox", { to: state.to })
             )}
           </p>
         )}
         <FormProblem words={state.problem} />
       </section>
-      <section aria-label="Coming in" className="mt-8 max-w-3xl">
-        <h2 className="border-b border-line pb-1 font-bold">Coming in</h2>
+      <section aria-label={t("comingIn")} className="mt-8 max-w-3xl">
+        <h2 className="border-b border-line pb-1 font-bold">{t("comingIn")}</h2>
         <p className="mt-2">
-          The program takes mail (SMTP) at{" "}
-          <code className="font-mono text-sm">{`${ways.in.host}:${ways.in.port}`}</code>. Have your mail
-          server hand on what comes for{" "}
+          {t("theProgramTakesMailSmtpAt")}{" "}
+          <code className="font-mono text-sm">{`${ways.in.host}:${ways.in.port}`}</code>
+          {t("haveYourMailServerHandOn")}{" "}
           {ways.in.addresses.map(({ address, team }, index) => (
             <span key={address}>
               {index > 0 && ", "}
@@ -79,22 +91,22 @@ export default function Mail({ loaderData }: Route.ComponentProps) {
           ))}
           .{" "}
           <Link to="/setup/teams" className="quiet-link">
-            Change the addresses
+            {t("changeTheAddresses")}
           </Link>
         </p>
         <p className="mt-2 text-soft">
           {ways.latest === null ? (
             <>
-              No mail has come yet.{" "}
+              {t("noMailHasComeYet")}{" "}
               {ways.simulated && (
                 <Link to="/outside" className="quiet-link">
-                  Write one as a customer
+                  {t("writeOneAsACustomer")}
                 </Link>
               )}
             </>
           ) : (
             <>
-              Mail came last <Time at={ways.latest} />.
+              <Sentence of={t} name="mailCameLast" parts={[<Time key="0" at={ways.latest} />]} />
             </>
           )}
         </p>

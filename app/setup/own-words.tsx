@@ -12,6 +12,7 @@ import type { Definitions } from "../writing/editor/definitions";
 import { Inspector } from "../writing/desk/inspector";
 import { valueRows } from "../writing/tokens/token-list";
 import { TokenMenu } from "../writing/tokens/token-menu";
+import { t } from "../words/setup";
 
 interface Props {
   label: string;
@@ -56,7 +57,7 @@ export function OwnWords({ label, doc, language, tokens, context, onChange }: Pr
         {editor && (
           <div className="flex items-center gap-4">
             <button type="button" className="text-sm font-semibold" onClick={() => openMenu(editor)}>
-              {"{ value"}
+              {t("valueBrace")}
             </button>
             <Inspector
               editor={editor}
@@ -87,7 +88,7 @@ export function OwnWords({ label, doc, language, tokens, context, onChange }: Pr
         />
       </div>
       <div>
-        <p className="text-sm text-soft">As it reads</p>
+        <p className="text-sm text-soft">{t("asItReads")}</p>
         <ReadWords label={label} doc={shown} language={language} tokens={tokens} context={context} />
       </div>
       {menu && editor && (
@@ -120,7 +121,7 @@ export function ReadWords({ label, doc, language, tokens, context }: Omit<Props,
   const filled = fillOwn("own", doc, { context, style, tokens });
   return (
     <>
-      <div lang={language} className="letter" aria-label={`${label}, as it reads`} role="group">
+      <div lang={language} className="letter" aria-label={t("labelAsItReads", { label })} role="group">
         <LetterBlocks blocks={filled.blocks} />
       </div>
       {filled.problems.map((problem) => (

@@ -20,11 +20,13 @@ import { PaperPreview } from "./paper-preview";
 import { useSave } from "../ui/use-save";
 import { printedBy, WhoseLetters } from "./whose-letters";
 import type { Token } from "#core/tokens/catalogue";
+import { t } from "../words/setup";
 
-const PARTS = [
-  ["header", "Header"],
-  ["footer", "Footer"],
-] as const;
+const PARTS = () =>
+  [
+    ["header", t("header")],
+    ["footer", t("footer")],
+  ] as const;
 
 interface Props {
   stationery: TeamStationery;
@@ -97,12 +99,12 @@ export function PaperForm({ stationery, languages, writers, viewer, tokens, cont
   return (
     <form noValidate className="mt-4 flex flex-col gap-5" onSubmit={(event) => void keep(event)}>
       <div className="flex flex-wrap items-center gap-x-8 gap-y-3">
-        {colour("Rule under the header", "accent")}
-        {colour("Words", "textColour")}
-        {colour("Page", "background")}
+        {colour(t("ruleUnderTheHeader"), "accent")}
+        {colour(t("words"), "textColour")}
+        {colour(t("page"), "background")}
         <span className="flex items-center gap-3">
           <label className="quiet-link">
-            {picture ? "another logo" : "a logo"}
+            {picture ? t("anotherLogo") : t("aLogo")}
             <input
               type="file"
               accept="image/png,image/jpeg,image/gif,image/webp"
@@ -119,11 +121,11 @@ export function PaperForm({ stationery, languages, writers, viewer, tokens, cont
               <LineInput
                 field={form.register("logoAlt")}
                 problem={errors.logoAlt?.message}
-                aria-label="What the logo shows"
-                placeholder="what the logo shows"
+                aria-label={t("whatTheLogoShows")}
+                placeholder={t("whatTheLogoShows2")}
               />
               <button type="button" className="quiet-link" onClick={() => setLogo(null)}>
-                no logo
+                {t("noLogo")}
               </button>
             </>
           )}
@@ -131,7 +133,7 @@ export function PaperForm({ stationery, languages, writers, viewer, tokens, cont
       </div>
       <Contrasts paper={paper} />
       <LanguageTabs
-        label="Languages of header and footer"
+        label={t("languagesOfHeaderAndFooter")}
         languages={[first, ...others]}
         has={has}
         needed={[texts.header, texts.footer].some((part) => part !== null && hasOwnWords(part))}
@@ -140,7 +142,7 @@ export function PaperForm({ stationery, languages, writers, viewer, tokens, cont
         {(one) =>
           has(one) ? (
             <div className="mt-2 flex flex-col gap-5">
-              {PARTS.map(([part, label]) => (
+              {PARTS().map(([part, label]) => (
                 <section key={part}>
                   <h2 className="mb-1.5 font-bold">{label}</h2>
                   <Controller
@@ -163,9 +165,11 @@ export function PaperForm({ stationery, languages, writers, viewer, tokens, cont
             </div>
           ) : (
             <p className="mt-2">
-              <span className="text-look">{`Letters in ${spoken(one)} carry these in ${spoken(first)}.`}</span>{" "}
+              <span className="text-look">
+                {t("lettersInOneCarryTheseIn", { one: spoken(one), first: spoken(first) })}
+              </span>{" "}
               <button type="button" className="quiet-link" onClick={() => begin(one)}>
-                {`Write them in ${spoken(one)}`}
+                {t("writeThemInOne", { one: spoken(one) })}
               </button>
             </p>
           )
@@ -174,7 +178,7 @@ export function PaperForm({ stationery, languages, writers, viewer, tokens, cont
       {isDirty && <WhoseLetters writers={writers} prints={printedBy(documents)} viewer={viewer} />}
       <FormProblem words={uploadProblem ?? errors.logo?.message ?? errors.root?.message} />
       <Button type="submit" disabled={isSubmitting}>
-        Save
+        {t("save")}
       </Button>
       <PaperPreview paper={paper} language={language} tokens={tokens} context={context} />
     </form>

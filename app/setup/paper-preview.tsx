@@ -6,6 +6,7 @@ import type { Token } from "#core/tokens/catalogue";
 import type { Context } from "#core/tokens/context";
 import { Checkbox } from "../ui/checkbox";
 import { PaperFrame } from "../ui/paper-frame";
+import { t } from "../words/setup";
 
 const sample = readMarkdown(
   "Thank you for your message.\n\nWe have looked into it, and all is well again.",
@@ -62,17 +63,17 @@ export function PaperPreview({ paper, language, tokens, context }: Props) {
   // The preview shows pictures from here; letters carry them.
   const html = letter.html.replaceAll(/"cid:(\d+)"/g, '"/library-files/$1"');
   return (
-    <section aria-label="A letter on it">
+    <section aria-label={t("aLetterOnIt")}>
       <p className="mb-2 flex flex-wrap gap-x-5">
-        <strong>A letter on it</strong>
+        <strong>{t("aLetterOnIt")}</strong>
         <label className="flex items-center gap-1.5 text-sm">
           <Checkbox checked={asText} onChange={setAsText} />
-          as plain text
+          {t("asPlainText")}
         </label>
         {!asText && (
           <label className="flex items-center gap-1.5 text-sm">
             <Checkbox checked={dark} onChange={setDark} />
-            in the dark
+            {t("inTheDark")}
           </label>
         )}
       </p>
@@ -80,7 +81,7 @@ export function PaperPreview({ paper, language, tokens, context }: Props) {
         <pre className="border border-line p-4 font-mono text-sm whitespace-pre-wrap">{letter.text}</pre>
       ) : (
         <PaperFrame
-          title="A letter on this stationery"
+          title={t("aLetterOnThisStationery")}
           html={dark ? html.replace("</head>", `${DARK}</head>`) : html}
           className="h-80 w-full max-w-3xl border border-line bg-white"
         />

@@ -15,6 +15,8 @@ import { Time } from "../ui/time";
 import type { Route } from "./+types/people";
 import { LinkOnce } from "./link-once";
 import { ROLES } from "./roles";
+import { t } from "../words/setup";
+import { Sentence } from "../words/sentence";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -32,17 +34,15 @@ export default function People({ loaderData }: Route.ComponentProps) {
   const left = people.filter((person) => person.state === "left");
   return (
     <>
-      <title>People · Plain Shelf</title>
-      <h1 className="text-xl font-bold">People</h1>
-      <p className="mt-1 text-soft">
-        Agents answer. Curators keep the shelves too. Leads set up the house too.
-      </p>
-      <Listed people={here} label="People here" />
+      <title>{t("peoplePlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("people")}</h1>
+      <p className="mt-1 text-soft">{t("agentsAnswerCuratorsKeepTheShelves")}</p>
+      <Listed people={here} label={t("peopleHere")} />
       <Invite teams={teams} ownTeam={ownTeam} />
       {left.length > 0 && (
         <>
-          <h2 className="mt-9 font-bold">Left</h2>
-          <Listed people={left} label="People who left" />
+          <h2 className="mt-9 font-bold">{t("left")}</h2>
+          <Listed people={left} label={t("peopleWhoLeft")} />
         </>
       )}
     </>
@@ -67,20 +67,22 @@ function Listed({ people, label }: { people: ColleagueRow[]; label: string }) {
           <span className="min-w-0 text-soft">{[person.team, ...person.furtherTeams].join(", ")}</span>
           <span className="min-w-0 text-sm text-soft">
             {person.state === "invited" ? (
-              <span className="text-look">invited, has not come yet</span>
+              <span className="text-look">{t("invitedHasNotComeYet")}</span>
             ) : person.seen === null ? (
               person.state === "left" ? (
                 ""
               ) : (
-                "not signed in"
+                t("notSignedIn")
               )
             ) : (
               <>
-                last seen <Time at={person.seen} />
+                <Sentence of={t} name="lastSeen" parts={[<Time key="0" at={person.seen} />]} />
               </>
             )}
             {person.lacks.length > 0 && (
-              <span className="block text-look">letters print their {person.lacks.join(", ")}: missing</span>
+              <span className="block text-look">
+                {t("lettersPrintTheirLacksMissing", { lacks: person.lacks.join(", ") })}
+              </span>
             )}
           </span>
         </li>
@@ -109,15 +111,15 @@ function Invite({ teams, ownTeam }: { teams: { id: number; name: string }[]; own
     form.reset();
   });
   return (
-    <section aria-label="Invite a colleague" className="mt-8 max-w-4xl">
-      <h2 className="font-bold">Invite a colleague</h2>
+    <section aria-label={t("inviteAColleague")} className="mt-8 max-w-4xl">
+      <h2 className="font-bold">{t("inviteAColleague")}</h2>
       <form
         noValidate
         className="mt-2 grid grid-cols-1 items-start gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-3"
         onSubmit={(event) => void send(event)}
       >
         <label className="flex flex-col gap-0.5 text-sm">
-          Name
+          {t("name")}
           <LineInput
             field={form.register("name", {
               onBlur: () => {
@@ -131,7 +133,7 @@ function Invite({ teams, ownTeam }: { teams: { id: number; name: string }[]; own
           />
         </label>
         <label className="flex flex-col gap-0.5 text-sm">
-          First name
+          {t("firstName")}
           <LineInput
             field={form.register("firstName")}
             problem={errors.firstName?.message}
@@ -139,7 +141,7 @@ function Invite({ teams, ownTeam }: { teams: { id: number; name: string }[]; own
           />
         </label>
         <label className="flex flex-col gap-0.5 text-sm">
-          Email
+          {t("email")}
           <LineInput
             type="email"
             field={form.register("email")}
@@ -148,7 +150,7 @@ function Invite({ teams, ownTeam }: { teams: { id: number; name: string }[]; own
           />
         </label>
         <label className="flex flex-col gap-0.5 text-sm">
-          Role
+          {t("role")}
           <Controller
             control={form.control}
             name="role"
@@ -156,14 +158,14 @@ function Invite({ teams, ownTeam }: { teams: { id: number; name: string }[]; own
               <Select
                 className="lined-field text-base"
                 value={field.value}
-                options={ROLES}
+                options={ROLES()}
                 onChange={field.onChange}
               />
             )}
           />
         </label>
         <label className="flex flex-col gap-0.5 text-sm">
-          Team
+          {t("team")}
           <Controller
             control={form.control}
             name="team"
@@ -179,7 +181,7 @@ function Invite({ teams, ownTeam }: { teams: { id: number; name: string }[]; own
         </label>
         <span className="self-end">
           <Button type="submit" disabled={isSubmitting}>
-            Invite
+            {t("invite")}
           </Button>
         </span>
       </form>

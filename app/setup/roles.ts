@@ -1,8 +1,9 @@
 import type { Option } from "../ui/select";
+import { t } from "../words/setup";
 
 /** What somebody may do, in the words of forms. */
-export const ROLES: readonly Option<"agent" | "curator" | "lead">[] = [
-  ["agent", "agent: answers"],
-  ["curator", "curator: keeps the shelves too"],
-  ["lead", "lead: sets up the house too"],
+export const ROLES = (): readonly Option<"agent" | "curator" | "lead">[] => [
+  ["agent", t("agentAnswers")],
+  ["curator", t("curatorKeepsTheShelvesToo")],
+  ["lead", t("leadSetsUpTheHouseToo")],
 ];

@@ -1,23 +1,24 @@
 import { NavLink, Outlet } from "react-router";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/route";
+import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer } = await signedIn(args);
   return { role: viewer.role };
 }
 
-const pages: { to: string; label: string; from: "agent" | "curator" | "lead" }[] = [
-  { to: "/setup/start", label: "First steps", from: "lead" },
-  { to: "/setup/house", label: "The house", from: "lead" },
-  { to: "/setup/mail", label: "Mail", from: "lead" },
-  { to: "/setup/teams", label: "Teams", from: "lead" },
-  { to: "/setup/people", label: "People", from: "lead" },
-  { to: "/setup/signatures", label: "Signatures", from: "agent" },
-  { to: "/setup/facts", label: "House facts", from: "agent" },
-  { to: "/setup/usual", label: "Openings and closings", from: "curator" },
-  { to: "/setup/stationery", label: "Stationery", from: "curator" },
-  { to: "/setup/fields", label: "Case fields", from: "lead" },
+const pages = (): { to: string; label: string; from: "agent" | "curator" | "lead" }[] => [
+  { to: "/setup/start", label: t("firstSteps"), from: "lead" },
+  { to: "/setup/house", label: t("theHouse"), from: "lead" },
+  { to: "/setup/mail", label: t("mail"), from: "lead" },
+  { to: "/setup/teams", label: t("teams"), from: "lead" },
+  { to: "/setup/people", label: t("people"), from: "lead" },
+  { to: "/setup/signatures", label: t("signatures"), from: "agent" },
+  { to: "/setup/facts", label: t("houseFacts"), from: "agent" },
+  { to: "/setup/usual", label: t("openingsAndClosings"), from: "curator" },
+  { to: "/setup/stationery", label: t("stationery"), from: "curator" },
+  { to: "/setup/fields", label: t("caseFields"), from: "lead" },
 ];
 
 const rank = { agent: 0, curator: 1, lead: 2 };
@@ -27,8 +28,8 @@ export default function Setup({ loaderData }: Route.ComponentProps) {
   const { role } = loaderData;
   return (
     <div className="grid grow grid-cols-[minmax(0,1fr)] gap-x-5 gap-y-2 px-5 pb-5 max-md:grid-rows-[auto_1fr] max-sm:px-3 md:min-h-0 md:grid-cols-[13rem_minmax(0,1fr)]">
-      <nav aria-label="Setup" className="flex gap-x-5 gap-y-1 overflow-x-auto py-2 md:flex-col md:py-4">
-        {pages
+      <nav aria-label={t("setup")} className="flex gap-x-5 gap-y-1 overflow-x-auto py-2 md:flex-col md:py-4">
+        {pages()
           .filter((page) => rank[role] >= rank[page.from])
           .map((page) => (
             <NavLink

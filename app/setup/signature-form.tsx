@@ -14,6 +14,7 @@ import { LanguageTabs, spoken } from "./language-tabs";
 import { OwnWords } from "./own-words";
 import { useSave } from "../ui/use-save";
 import { printedBy, WhoseLetters } from "./whose-letters";
+import { t } from "../words/setup";
 
 interface Props {
   /** Null for one's own. */
@@ -40,7 +41,7 @@ export function SignatureForm({ signature, languages, label, ...props }: Props) 
   const textIn = (language: string) => (language === first ? signature?.text : signature?.others[language]);
   return (
     <LanguageTabs
-      label={`Languages of: ${label}`}
+      label={t("languagesOfLabel", { label })}
       languages={all}
       has={(one) => textIn(one) !== undefined}
       needed={signature !== null && hasOwnWords(signature.text)}
@@ -111,8 +112,11 @@ function SignatureIn({
       {lacks && (
         <p className="text-sm text-look">
           {model.doc && hasOwnWords(model.doc)
-            ? `There is none in ${spoken(language)}: letters in it carry the one in ${spoken(model.language)}, which stands here to be translated.`
-            : `It is values alone: letters in ${spoken(language)} carry it as it is.`}
+            ? t("thereIsNoneInLanguageLetters", {
+                language: spoken(language),
+                language2: spoken(model.language),
+              })
+            : t("itIsValuesAloneLettersIn", { language: spoken(language) })}
         </p>
       )}
       {isDirty && (
@@ -127,9 +131,9 @@ function SignatureIn({
       <FormProblem words={errors.document?.message ?? errors.root?.message} />
       <span className="flex items-center gap-4">
         <Button type="submit" disabled={!(isDirty || lacks) || isSubmitting}>
-          Save
+          {t("save")}
         </Button>
-        {isDirty && <span className="text-sm text-look">not saved yet; empty means none</span>}
+        {isDirty && <span className="text-sm text-look">{t("notSavedYetEmptyMeansNone")}</span>}
       </span>
     </form>
   );

@@ -9,6 +9,7 @@ import type { Route } from "./+types/signatures";
 import { asOf } from "./as-of";
 import { ownTokensOnly, ReadWords } from "./own-words";
 import { SignatureForm } from "./signature-form";
+import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -34,26 +35,26 @@ export default function Signatures({ loaderData }: Route.ComponentProps) {
   const imposing = signatures.teams.find((team) => team.mine && team.imposed !== null);
   return (
     <>
-      <title>Signatures · Plain Shelf</title>
-      <h1 className="text-xl font-bold">Your signature</h1>
+      <title>{t("signaturesPlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("yourSignature")}</h1>
       <p className="mt-1 text-soft">
         {imposing
-          ? `Letters of the ${imposing.name} carry the team’s signature below; yours stands where a team has none.`
-          : "It stands once under every letter of yours, however many replies it is made of."}
+          ? t("lettersOfTheImposingCarryThe", { imposing: imposing.name })
+          : t("itStandsOnceUnderEveryLetter")}
       </p>
       <SignatureForm
         team={null}
         signature={signatures.own}
         languages={languages}
         writers={imposing ? [] : writers.filter((writer) => writer.id === viewer.id)}
-        nobody="Your letters do not change while the team’s signature stands under them."
+        nobody={t("yourLettersDoNotChangeWhile")}
         viewer={viewer}
         tokens={tokens}
         context={context}
-        label="Your signature"
+        label={t("yourSignature")}
       />
       {(role === "lead" || signatures.teams.some((team) => team.imposed)) && (
-        <h2 className="mt-10 text-lg font-bold">Signatures of teams</h2>
+        <h2 className="mt-10 text-lg font-bold">{t("signaturesOfTeams")}</h2>
       )}
       {signatures.teams
         .filter((team) => role === "lead" || team.imposed !== null)
@@ -69,14 +70,14 @@ export default function Signatures({ loaderData }: Route.ComponentProps) {
                 viewer={viewer}
                 tokens={tokens}
                 context={asOf(context, team.names)}
-                label={`Signature of the ${team.name}`}
+                label={t("signatureOfTheTeam", { team: team.name })}
               />
             ) : (
               <>
-                <p className="mb-1 text-sm text-soft">Imposed on its letters; a lead changes it.</p>
+                <p className="mb-1 text-sm text-soft">{t("imposedOnItsLettersALead")}</p>
                 {team.imposed && (
                   <ReadWords
-                    label={`Signature of the ${team.name}`}
+                    label={t("signatureOfTheTeam", { team: team.name })}
                     doc={team.imposed.text}
                     language={team.imposed.language ?? "en"}
                     tokens={tokens}

@@ -7,6 +7,7 @@ import { loaderResult } from "#server/web/results";
 import { FormProblem } from "../ui/form";
 import { useSave } from "../ui/use-save";
 import type { Route } from "./+types/start";
+import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -16,44 +17,44 @@ export async function loader(args: Route.LoaderArgs) {
   });
 }
 
-const STEPS: Record<StepName, { title: string; words: string; to: string; act: string }> = {
+const STEPS = (): Record<StepName, { title: string; words: string; to: string; act: string }> => ({
   house: {
-    title: "The house",
-    words: "Its name, time zone and languages: every letter prints or uses them.",
+    title: t("theHouse"),
+    words: t("itsNameTimeZoneAndLanguages"),
     to: "/setup/house",
-    act: "Name the house",
+    act: t("nameTheHouse"),
   },
   team: {
-    title: "A team and its address",
-    words: "Mail to the address becomes the team’s cases, and its answers come from there.",
+    title: t("aTeamAndItsAddress"),
+    words: t("mailToTheAddressBecomesThe"),
     to: "/setup/teams",
-    act: "Set up the team",
+    act: t("setUpTheTeam"),
   },
   people: {
-    title: "People",
-    words: "Invite those who answer with you. They choose their password by a link.",
+    title: t("people"),
+    words: t("inviteThoseWhoAnswerWithYou"),
     to: "/setup/people",
-    act: "Invite a colleague",
+    act: t("inviteAColleague"),
   },
   shelf: {
-    title: "A shelf",
-    words: "Shared replies stand on shelves, each for everyone or for some teams.",
+    title: t("aShelf"),
+    words: t("sharedRepliesStandOnShelvesEach"),
     to: "/shelves/arrange",
-    act: "Add a shelf",
+    act: t("addAShelf"),
   },
   reply: {
-    title: "A first reply",
-    words: "Write what you are asked most, paste it, or start from one of three of ours.",
+    title: t("aFirstReply"),
+    words: t("writeWhatYouAreAskedMost"),
     to: "/replies/new",
-    act: "Write the first reply",
+    act: t("writeTheFirstReply"),
   },
   mail: {
-    title: "Mail",
-    words: "Where it comes in and goes out, with a test letter to yourself.",
+    title: t("mail"),
+    words: t("whereItComesInAndGoes"),
     to: "/setup/mail",
-    act: "Check the mail",
+    act: t("checkTheMail"),
   },
-};
+});
 
 /** What is left to make an empty house a working desk, in order. */
 export default function Start({ loaderData }: Route.ComponentProps) {
@@ -61,19 +62,19 @@ export default function Start({ loaderData }: Route.ComponentProps) {
   const { send, problem } = useSave("/setup");
   const next = steps.find((step) => step.state === "open");
   const done = steps.filter((step) => step.state === "done").length;
-  const skip = (step: Step) => void send("skip-step", { step: step.name }, "Skipped. It stays on this list.");
+  const skip = (step: Step) => void send("skip-step", { step: step.name }, t("skippedItStaysOnThisList"));
   return (
     <>
-      <title>First steps · Plain Shelf</title>
-      <h1 className="text-xl font-bold">First steps</h1>
+      <title>{t("firstStepsPlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("firstSteps")}</h1>
       <p className="mt-1 text-soft">
         {next === undefined
-          ? "Everything is ready. Cases come in under Waiting."
-          : `${done} of ${steps.length} are done. Each can be skipped and done later.`}
+          ? t("everythingIsReadyCasesComeIn")
+          : t("doneOfCountAreDoneEach", { done, count: steps.length })}
       </p>
       <ol className="mt-5 max-w-3xl border-t border-line">
         {steps.map((step, index) => {
-          const { title, words, to, act } = STEPS[step.name];
+          const { title, words, to, act } = STEPS()[step.name];
           const isNext = step === next;
           return (
             <li
@@ -95,17 +96,17 @@ export default function Start({ loaderData }: Route.ComponentProps) {
                     <button
                       type="button"
                       className="text-sm text-soft hover:underline"
-                      aria-label={`Skip: ${title}`}
+                      aria-label={t("skipTitle", { title })}
                       onClick={() => skip(step)}
                     >
-                      Skip
+                      {t("skip")}
                     </button>
                   </>
                 ) : (
                   <>
                     <span className={step.state === "done" ? "" : "text-soft"}>{step.state}</span>
-                    <Link to={to} className="quiet-link text-sm" aria-label={`Open: ${title}`}>
-                      Open
+                    <Link to={to} className="quiet-link text-sm" aria-label={t("openTitle", { title })}>
+                      {t("open")}
                     </Link>
                   </>
                 )}

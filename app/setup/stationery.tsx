@@ -12,6 +12,7 @@ import { asOf } from "./as-of";
 import { ownTokensOnly } from "./own-words";
 import { TabList, TabPanel, Tabs } from "../ui/tabs";
 import { PaperForm } from "./paper-form";
+import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -33,12 +34,12 @@ export default function Stationery({ loaderData }: Route.ComponentProps) {
   const chosen = papers.find((one) => one.team === team);
   return (
     <>
-      <title>Stationery · Plain Shelf</title>
-      <h1 className="text-xl font-bold">Stationery</h1>
-      <p className="mt-1 text-soft">Only emails carry it; a chat or an SMS is words alone.</p>
+      <title>{t("stationeryPlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("stationery")}</h1>
+      <p className="mt-1 text-soft">{t("onlyEmailsCarryItAChat")}</p>
       <Tabs value={String(team)} onChange={(next) => setTeam(Number(next))}>
         <TabList
-          label="Teams"
+          label={t("teams")}
           tabs={papers.map((one) => ({ value: String(one.team), words: one.teamName }))}
           className="mt-3 gap-x-5"
         />

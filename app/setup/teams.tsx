@@ -1,6 +1,5 @@
 import { Controller } from "react-hook-form";
 import { DurationField } from "./duration-field";
-import { counted } from "#core/text/counted";
 import { teamSchema } from "#core/forms/people";
 import { requireRole } from "#server/people/viewer";
 import { listTeams, type TeamRow } from "#server/staff/teams";
@@ -14,6 +13,7 @@ import { Button } from "../ui/button";
 import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { useSave } from "../ui/use-save";
 import type { Route } from "./+types/teams";
+import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -28,11 +28,9 @@ export default function Teams({ loaderData }: Route.ComponentProps) {
   const { teams, languages } = loaderData;
   return (
     <>
-      <title>Teams · Plain Shelf</title>
-      <h1 className="text-xl font-bold">Teams</h1>
-      <p className="mt-1 text-soft">
-        Mail to a team’s address becomes its cases, and its answers come from there.
-      </p>
+      <title>{t("teamsPlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("teams")}</h1>
+      <p className="mt-1 text-soft">{t("mailToATeamsAddressBecomes")}</p>
       <ul className="mt-4 flex max-w-4xl flex-col border-t border-line">
         {teams.map((team) => (
           <li key={team.id} className="border-b border-line py-3">
@@ -40,7 +38,7 @@ export default function Teams({ loaderData }: Route.ComponentProps) {
           </li>
         ))}
       </ul>
-      <h2 className="mt-8 font-bold">A new team</h2>
+      <h2 className="mt-8 font-bold">{t("aNewTeam")}</h2>
       <div className="mt-2 max-w-4xl">
         <TeamForm team={null} languages={languages} />
       </div>
@@ -67,16 +65,16 @@ function TeamForm({ team, languages }: { team: TeamRow | null; languages: string
   return (
     <form
       noValidate
-      aria-label={team?.name ?? "A new team"}
+      aria-label={team?.name ?? t("aNewTeam")}
       className="flex flex-wrap items-end gap-x-6 gap-y-2"
       onSubmit={(event) => void save(event)}
     >
       <label className="flex w-52 flex-col gap-0.5 text-sm">
-        Name
+        {t("name")}
         <LineInput field={form.register("name")} problem={errors.name?.message} className="text-base" />
       </label>
       <label className="flex w-64 flex-col gap-0.5 text-sm">
-        Address
+        {t("address")}
         <LineInput
           type="email"
           field={form.register("mailbox")}
@@ -85,13 +83,13 @@ function TeamForm({ team, languages }: { team: TeamRow | null; languages: string
         />
       </label>
       <span className="flex flex-col gap-0.5 text-sm">
-        Answers within
+        {t("answersWithin")}
         <Controller
           control={form.control}
           name="answerWithin"
           render={({ field }) => (
             <DurationField
-              label="Answers within"
+              label={t("answersWithin")}
               value={field.value}
               onChange={field.onChange}
               invalid={errors.answerWithin !== undefined}
@@ -101,7 +99,7 @@ function TeamForm({ team, languages }: { team: TeamRow | null; languages: string
         <FieldProblem words={errors.answerWithin?.message} />
       </span>
       {others.length > 0 && (
-        <Disclosure words="Its name in other languages" className="order-last w-full text-sm">
+        <Disclosure words={t("itsNameInOtherLanguages")} className="order-last w-full text-sm">
           <span className="mt-1 flex flex-wrap gap-x-6 gap-y-2">
             {others.map((language) => (
               <label key={language} className="flex w-52 flex-col gap-0.5">
@@ -119,11 +117,11 @@ function TeamForm({ team, languages }: { team: TeamRow | null; languages: string
       )}
       {team === null ? (
         <Button type="submit" disabled={isSubmitting}>
-          Add team
+          {t("addTeam")}
         </Button>
       ) : isDirty ? (
         <Button type="submit" disabled={isSubmitting}>
-          Save
+          {t("save")}
         </Button>
       ) : (
         <span className="pb-1 text-sm text-soft">
@@ -131,12 +129,14 @@ function TeamForm({ team, languages }: { team: TeamRow | null; languages: string
             <button
               type="button"
               className="quiet-link"
-              onClick={() => void send(`teams/${team.id}/remove`, {}, `${team.name} is removed.`)}
+              onClick={() =>
+                void send(`teams/${team.id}/remove`, {}, t("teamIsRemoved", { team: team.name }))
+              }
             >
-              Remove
+              {t("remove")}
             </button>
           ) : (
-            `${counted(team.people, "person", "people")}, ${counted(team.cases, "case", "cases")}`
+            `${t("countPeople", { count: team.people })}, ${t("countCases", { count: team.cases })}`
           )}
         </span>
       )}

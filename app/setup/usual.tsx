@@ -10,6 +10,7 @@ import { Select } from "../ui/select";
 import type { Route } from "./+types/usual";
 import { useSave } from "../ui/use-save";
 import { WhoseLetters } from "./whose-letters";
+import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -35,7 +36,7 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
         label={`${row.teamName}, ${row.channel}, ${row.part}`}
         className="lined-field w-full"
         value={(wanted && isWanted(row) ? wanted.reply : row.chosen) ?? ""}
-        options={[["", "none"], ...row.offered.map((one) => [one.key, one.title] as const)]}
+        options={[["", t("none")], ...row.offered.map((one) => [one.key, one.title] as const)]}
         onChange={(reply) => setWanted(reply === (row.chosen ?? "") ? null : { row, reply })}
       />
     );
@@ -46,12 +47,9 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
   };
   return (
     <>
-      <title>Openings and closings · Plain Shelf</title>
-      <h1 className="text-xl font-bold">Openings and closings</h1>
-      <p className="mt-1 max-w-2xl text-soft">
-        They come with the first answer that is taken, and can be swapped there. However many answers a letter
-        has, greeting and sign-off stand once.
-      </p>
+      <title>{t("openingsAndClosingsPlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("openingsAndClosings")}</h1>
+      <p className="mt-1 max-w-2xl text-soft">{t("theyComeWithTheFirstAnswer")}</p>
       {problem && (
         <p role="alert" className="mt-3 text-stop">
           {problem}
@@ -64,13 +62,13 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
             <thead className="text-sm text-soft">
               <tr>
                 <th scope="col" className="w-24 py-1 font-normal">
-                  By
+                  {t("by")}
                 </th>
                 <th scope="col" className="py-1 pr-6 font-normal">
-                  opens with
+                  {t("opensWith")}
                 </th>
                 <th scope="col" className="py-1 font-normal">
-                  closes with
+                  {t("closesWith")}
                 </th>
               </tr>
             </thead>
@@ -101,14 +99,14 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
               {wanted.reply !== "" && (
                 <p className="text-sm">
                   <Link to={`/replies/${wanted.reply}`} className="quiet-link">
-                    Read it
+                    {t("readIt")}
                   </Link>
                 </p>
               )}
               <span className="mt-2 flex items-center gap-4">
-                <Button onClick={() => void keep()}>Save</Button>
+                <Button onClick={() => void keep()}>{t("save")}</Button>
                 <button type="button" className="quiet-link" onClick={() => setWanted(null)}>
-                  Cancel
+                  {t("cancel")}
                 </button>
               </span>
             </div>
@@ -125,6 +123,6 @@ function changeOf({ channel, part, offered }: UsualRow, reply: string): string {
   const verb = part === "opening" ? "open" : "close";
   const title = offered.find((one) => one.key === reply)?.title;
   return title === undefined
-    ? `First answers by ${by} will have no usual ${part}.`
-    : `First answers by ${by} will ${verb} with “${title}”.`;
+    ? t("firstAnswersByByWillHave", { by, part })
+    : t("firstAnswersByByWillVerb", { by, verb, title });
 }

@@ -1,15 +1,17 @@
 import { Link } from "react-router";
 import { detailsPrinted, type AgentDetail } from "#core/checks/agent-details";
 import type { Doc } from "#core/document/types";
-import { counted, listed } from "#core/text/counted";
+import { listed } from "#core/text/counted";
 import type { Writer } from "#server/house/writers";
 import type { Viewer } from "#server/people/viewer";
+import { t } from "../words/setup";
+import { Sentence } from "../words/sentence";
 
-const WORDS: Record<AgentDetail, string> = {
-  title: "title",
-  department: "department",
-  phone: "phone number",
-};
+const WORDS = (): Record<AgentDetail, string> => ({
+  title: t("title2"),
+  department: t("department2"),
+  phone: t("phoneNumber"),
+});
 
 /** So many are named; of more the number says enough. */
 const MOST_NAMED = 4;
@@ -30,7 +32,7 @@ interface Props {
 export function WhoseLetters({
   writers,
   prints,
-  nobody = "Nobody’s letters change: nobody is of this team yet.",
+  nobody = t("nobodysLettersChangeNobodyIsOf"),
   imposed = false,
   viewer,
 }: Props) {
@@ -40,54 +42,67 @@ export function WhoseLetters({
     return details.length > 0 ? [{ writer, details }] : [];
   });
   return (
-    <div role="note" aria-label="Whose letters change" className="text-sm text-soft">
+    <div role="note" aria-label={t("whoseLettersChange")} className="text-sm text-soft">
       <p>{whose(writers, viewer.id) ?? nobody}</p>
       {own.length > 0 && (
         <p>
           {own.length === 1
-            ? `${names(own)} has a signature of their own; it will not stand in letters of this team.`
-            : `${names(own)} have signatures of their own; they will not stand in letters of this team.`}
+            ? t("ownHasASignatureOfTheir", { own: names(own) })
+            : t("ownHaveSignaturesOfTheirOwn", { own: names(own) })}
         </p>
       )}
       {lacking.map(({ writer, details }) => (
         <p key={writer.id} className="text-look">
-          {writer.id === viewer.id ? "You have no " : `${writer.name} has no `}
-          {listed(details.map((detail) => WORDS[detail]))}
-          {writer.id === viewer.id ? (
-            <>
-              .{" "}
-              <Link to="/account" className="quiet-link">
-                Fill in yours
-              </Link>
-            </>
-          ) : viewer.role === "lead" ? (
-            <>
-              .{" "}
-              <Link to={`/setup/people/${writer.id}`} className="quiet-link">
-                Fill in theirs
-              </Link>
-            </>
-          ) : (
-            "; they fill it in under their name, or a lead does."
-          )}
+          <Lacking
+            writer={writer}
+            details={listed(details.map((detail) => WORDS()[detail]))}
+            viewer={viewer}
+          />
         </p>
       ))}
     </div>
   );
 }
 
+/** What somebody lacks, with the way to fill it that the viewer has. */
+function Lacking({
+  writer: { id, name },
+  details,
+  viewer,
+}: {
+  writer: Writer;
+  details: string;
+  viewer: Props["viewer"];
+}) {
+  if (id === viewer.id)
+    return (
+      <Sentence
+        of={t}
+        name="youLack"
+        values={{ details }}
+        parts={[<Link key="0" to="/account" className="quiet-link" />]}
+      />
+    );
+  if (viewer.role !== "lead") return t("theyLack", { name, details });
+  const link = <Link key="0" to={`/setup/people/${id}`} className="quiet-link" />;
+  return <Sentence of={t} name="fillInTheirs" values={{ name, details }} parts={[link]} />;
+}
+
 function whose(writers: Writer[], viewer: number): string | null {
   const [only] = writers;
   if (!only) return null;
-  if (writers.length === 1 && only.id === viewer) return "Your letters change from now on.";
-  if (writers.length === 1) return `Letters of ${only.name} change from now on.`;
-  return `Letters of ${counted(writers.length, "person", "people")} change from now on: ${names(writers)}.`;
+  if (writers.length === 1 && only.id === viewer) return t("yourLettersChangeFromNowOn");
+  if (writers.length === 1) return t("lettersOfOnlyChangeFromNow", { only: only.name });
+  return t("lettersOfCountPeopleChangeFrom", { count: writers.length, writers: names(writers) });
 }
 
 function names(writers: Writer[]): string {
   const named = writers.slice(0, writers.length > MOST_NAMED ? MOST_NAMED - 1 : MOST_NAMED);
   const more = writers.length - named.length;
-  return listed([...named.map((writer) => writer.name), ...(more > 0 ? [`${more} more`] : [])]);
+  return listed([
+    ...named.map((writer) => writer.name),
+    ...(more > 0 ? [t("countMore", { count: more })] : []),
+  ]);
 }
 
 /** The details of their writer that some documents print. */

@@ -1,4 +1,3 @@
-import { counted } from "#core/text/counted";
 import { useState } from "react";
 import { Link } from "react-router";
 import { Controller, useWatch } from "react-hook-form";
@@ -17,6 +16,7 @@ import { useToast } from "../ui/toast";
 import type { Route } from "./+types/arrange";
 import { Checkbox } from "../ui/checkbox";
 import { RadioGroup } from "../ui/radio-group";
+import { t } from "../words/shelves";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -49,23 +49,23 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
   const byKey = new Map(shelves.map((shelf) => [shelf.key, shelf]));
   return (
     <main className="mx-5 mb-5 grow bg-sheet px-8 pt-4 pb-8">
-      <title>Arrange shelves · Plain Shelf</title>
+      <title>{t("arrangeShelvesPlainShelf")}</title>
       <p className="text-sm">
         <Link to="/shelves" className="quiet-link">
-          To the shelves
+          {t("toTheShelves")}
         </Link>
       </p>
-      <h1 className="mt-2 text-xl font-bold">Arrange the shelves</h1>
+      <h1 className="mt-2 text-xl font-bold">{t("arrangeTheShelves")}</h1>
       {problem && (
         <p role="alert" className="mt-2 text-stop">
           {problem}
         </p>
       )}
       <SortableList
-        label="Shelves"
+        label={t("shelves")}
         keys={shelves.map((shelf) => shelf.key)}
         nameOf={(key) => byKey.get(key)?.name ?? key}
-        onOrder={(keys) => send("/shelves/order", { keys }, "The shelves stand in this order.")}
+        onOrder={(keys) => send("/shelves/order", { keys }, t("theShelvesStandInThisOrder"))}
         className="mt-3 max-w-2xl"
         itemClassName="border-b border-line py-2.5"
       >
@@ -87,9 +87,9 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
                 </button>
                 <span className="text-sm text-soft">
                   {shelf.audience === "everyone"
-                    ? "everyone"
+                    ? t("everyone")
                     : shelf.teams.map((team) => team.name).join(", ")}
-                  , {counted(shelf.replies, "reply", "replies")}
+                  , {t("countReplies", { count: shelf.replies })}
                 </span>
               </p>
               {open === key && (
@@ -97,7 +97,9 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
                   shelf={shelf}
                   teams={teams}
                   onSave={(input) => change("/shelves/save", { key, shelf: input }, "Kept.")}
-                  onRemove={() => void send(`/shelves/${key}/remove`, {}, `“${shelf.name}” is gone.`)}
+                  onRemove={() =>
+                    void send(`/shelves/${key}/remove`, {}, t("shelfIsGone", { shelf: shelf.name }))
+                  }
                 />
               )}
             </>
@@ -105,11 +107,11 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
         }}
       </SortableList>
       <section className="mt-6 max-w-2xl">
-        <h2 className="font-bold">A new shelf</h2>
+        <h2 className="font-bold">{t("aNewShelf")}</h2>
         <ShelfForm
           shelf={null}
           teams={teams}
-          onSave={(input) => change("/shelves/save", { key: null, shelf: input }, "The shelf is added.")}
+          onSave={(input) => change("/shelves/save", { key: null, shelf: input }, t("theShelfIsAdded"))}
           onRemove={null}
         />
       </section>
@@ -151,11 +153,11 @@ function ShelfForm({
       }}
     >
       <label className="flex flex-col gap-1">
-        Name
+        {t("name")}
         <LineInput field={form.register("name")} problem={errors.name?.message} className="w-56" />
       </label>
       <label className="flex flex-col gap-1">
-        Mark
+        {t("mark")}
         <LineInput
           field={form.register("mark")}
           problem={name.trim() === "" ? undefined : errors.mark?.message}
@@ -164,15 +166,15 @@ function ShelfForm({
         />
       </label>
       <fieldset className="flex flex-wrap items-center gap-x-4">
-        <legend className="mb-1">For</legend>
+        <legend className="mb-1">{t("for")}</legend>
         <Controller
           control={form.control}
           name="audience"
           render={({ field }) => (
             <RadioGroup
-              label="For"
+              label={t("for")}
               value={field.value}
-              options={AUDIENCES}
+              options={AUDIENCES()}
               onChange={field.onChange}
               className="flex gap-x-4"
             />
@@ -202,21 +204,17 @@ function ShelfForm({
       </fieldset>
       <span className="flex items-baseline gap-5 self-end">
         <Button type="submit" disabled={isSubmitting}>
-          {shelf ? "Save" : "Add the shelf"}
+          {shelf ? t("save") : t("addTheShelf")}
         </Button>
         {onRemove && shelf && (
           <Confirm
-            title={`Remove “${shelf.name}”?`}
-            words={
-              shelf.replies === 0
-                ? "It is empty; nothing else goes with it."
-                : "It holds replies: they must be moved first."
-            }
-            yes="Remove it"
+            title={t("removeShelf", { shelf: shelf.name })}
+            words={shelf.replies === 0 ? t("itIsEmptyNothingElseGoes") : t("itHoldsRepliesTheyMustBe")}
+            yes={t("removeIt")}
             onYes={onRemove}
           >
             <button type="button" className="quiet-link">
-              remove it
+              {t("removeIt2")}
             </button>
           </Confirm>
         )}
@@ -226,7 +224,7 @@ function ShelfForm({
   );
 }
 
-const AUDIENCES = [
-  { value: "everyone", words: "everyone" },
-  { value: "teams", words: "only" },
+const AUDIENCES = () => [
+  { value: "everyone", words: t("everyone") },
+  { value: "teams", words: t("only") },
 ];

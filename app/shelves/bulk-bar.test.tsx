@@ -62,7 +62,7 @@ describe("a change in bulk", () => {
     expect(bar()).not.toBeInTheDocument();
     await hand.keyboard("{Alt>}z{/Alt}");
     expect(
-      await screen.findByText("1 reply is as before; 1 was changed since and not touched."),
+      await screen.findByText("1 reply is as before. 1 was changed since and not touched."),
     ).toBeVisible();
   });
 

@@ -5,11 +5,11 @@ import { Select } from "../ui/select";
 import { useFieldKeys } from "../ui/use-field-keys";
 import { useShortcut } from "../ui/use-shortcut";
 import { useBulk } from "./use-bulk";
-import { counted } from "#core/text/counted";
 import { Kbd } from "../ui/kbd";
 import { sayDay } from "../ui/day";
 import { emptySelection, type Selection } from "./selection";
 import { DateField } from "../ui/date-field";
+import { t } from "../words/shelves";
 
 interface Props {
   selection: Selection;
@@ -27,8 +27,8 @@ interface Props {
 /** A change that was chosen and not made yet. */
 interface Chosen {
   change: BulkInput;
-  /** What it does to the replies, as in `Move … to On board`: before and after how many they are. */
-  words: [before: string, after: string];
+  /** What it does to so many replies, as in `Move 3 replies to On board`. */
+  words: (count: number) => string;
 }
 
 /** What can be done with the selected replies: said first, done when it is confirmed; every change can be undone. */
@@ -39,8 +39,7 @@ export function BulkBar({ selection, onSelect, total, shown, filter, shelves, ow
   const count = selection.all ? total : selection.keys.size;
   if (count === 0) return null;
 
-  const choose = (change: BulkInput, before: string, after = "") =>
-    setChosen({ change, words: [before, after] });
+  const choose = (change: BulkInput, words: Chosen["words"]) => setChosen({ change, words });
   const make = async (change: BulkInput) => {
     setBusy(true);
     setChosen(null);
@@ -52,64 +51,77 @@ export function BulkBar({ selection, onSelect, total, shown, filter, shelves, ow
 
   return (
     <section
-      aria-label="Selected replies"
+      aria-label={t("selectedReplies")}
       className="sticky bottom-0 mt-auto flex flex-wrap items-center gap-x-5 gap-y-2 border-t-2 border-ink bg-sheet px-6 py-2.5 text-sm"
     >
-      <strong className="tabular-nums">{count.toLocaleString("en-GB")} selected</strong>
+      <strong className="tabular-nums">{t("countSelected", { count: count.toLocaleString("en-GB") })}</strong>
       {!selection.all && selection.keys.size >= shown && total > count && (
         <button
           type="button"
           className="quiet-link"
           onClick={() => onSelect({ all: true, filter, keys: new Set() })}
         >
-          all {total.toLocaleString("en-GB")} found
+          {t("allTotalFound", { total: total.toLocaleString("en-GB") })}
         </button>
       )}
       <button type="button" className="quiet-link" onClick={() => onSelect(emptySelection)}>
-        none
+        {t("none")}
       </button>
       {chosen ? (
         <Confirmed
-          words={`${chosen.words[0]} ${counted(count, "reply", "replies")}${chosen.words[1]}`}
+          words={chosen.words(count)}
           onYes={() => void make(chosen.change)}
           onNo={() => setChosen(null)}
         />
       ) : (
         <fieldset disabled={busy} className="ml-auto flex flex-wrap items-center gap-x-5 gap-y-2">
-          <legend className="sr-only">Change them</legend>
+          <legend className="sr-only">{t("changeThem")}</legend>
           <Pick
-            label="Move to"
+            label={t("moveTo")}
             options={shelves.filter((shelf) => shelf.mayPublish).map((shelf) => [shelf.key, shelf.name])}
             onPick={(shelf) => {
               const name = shelves.find((one) => one.key === shelf)?.name ?? shelf;
-              choose({ what: "move", shelf }, "Move", ` to ${name}`);
+              choose({ what: "move", shelf }, (count) => t("moveCountTo", { count, name }));
             }}
           />
           <TagForm
             tags={tags}
             onTag={(what, tag) =>
               what === "tag"
-                ? choose({ what, tag }, `Add the tag “${tag}” to`)
-                : choose({ what, tag }, `Remove the tag “${tag}” from`)
+                ? choose({ what, tag }, (count) => t("addTheTagTo", { count, tag }))
+                : choose({ what, tag }, (count) => t("removeTheTagFrom", { count, tag }))
             }
           />
           <Pick
-            label="Give to"
-            options={[["", "nobody"], ...owners.map(({ id, name }): [string, string] => [String(id), name])]}
+            label={t("giveTo")}
+            options={[
+              ["", t("nobody")],
+              ...owners.map(({ id, name }): [string, string] => [String(id), name]),
+            ]}
             onPick={(id) => {
               const owner = id === "" ? null : Number(id);
-              const name = owners.find((one) => one.id === owner)?.name ?? "nobody";
-              choose({ what: "owner", owner }, "Give", ` to ${name}`);
+              const name = owners.find((one) => one.id === owner)?.name ?? t("nobody");
+              choose({ what: "owner", owner }, (count) => t("giveCountTo", { count, name }));
             }}
           />
           <ReviewForm
-            onReview={(by) => choose({ what: "review", by }, "Have", ` reviewed by ${sayDay(by)}`)}
+            onReview={(by) =>
+              choose({ what: "review", by }, (count) => t("haveCountReviewed", { count, by: sayDay(by) }))
+            }
           />
-          <button type="button" className="quiet-link" onClick={() => choose({ what: "retire" }, "Retire")}>
-            Retire
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() => choose({ what: "retire" }, (count) => t("retireCount", { count }))}
+          >
+            {t("retire")}
           </button>
-          <button type="button" className="quiet-link" onClick={() => choose({ what: "restore" }, "Restore")}>
-            Restore
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() => choose({ what: "restore" }, (count) => t("restoreCount", { count }))}
+          >
+            {t("restore")}
           </button>
         </fieldset>
       )}
@@ -125,14 +137,14 @@ function Confirmed({ words, onYes, onNo }: { words: string; onYes: () => void; o
     <div
       ref={place}
       role="group"
-      aria-label="Confirm the change"
+      aria-label={t("confirmTheChange")}
       className="ml-auto flex items-center gap-x-5"
     >
       <button type="button" autoFocus className="filled-link" onClick={onYes}>
         {words}
       </button>
       <button type="button" className="quiet-link" onClick={onNo}>
-        Cancel
+        {t("cancel")}
       </button>
       <Kbd keys="Esc" />
     </div>
@@ -164,7 +176,7 @@ function ReviewForm({ onReview }: { onReview: (by: string) => void }) {
   const [by, setBy] = useState("");
   return (
     <span className="flex items-center gap-2">
-      <DateField label="Review by" placeholder="review by" value={by} onChange={setBy} />
+      <DateField label={t("reviewBy")} placeholder={t("reviewBy2")} value={by} onChange={setBy} />
       <button
         type="button"
         className="quiet-link"
@@ -174,7 +186,7 @@ function ReviewForm({ onReview }: { onReview: (by: string) => void }) {
           setBy("");
         }}
       >
-        set
+        {t("set")}
       </button>
     </span>
   );
@@ -192,8 +204,8 @@ function TagForm({ tags, onTag }: { tags: string[]; onTag: (what: "tag" | "untag
     <span className="flex items-center gap-2">
       <input
         ref={field}
-        aria-label="Tag"
-        placeholder="tag"
+        aria-label={t("tag")}
+        placeholder={t("tag2")}
         list="known-tags"
         value={tag}
         onChange={(event) => setTag(event.target.value)}
@@ -205,10 +217,10 @@ function TagForm({ tags, onTag }: { tags: string[]; onTag: (what: "tag" | "untag
         ))}
       </datalist>
       <button type="button" className="quiet-link" disabled={tag.trim() === ""} onClick={() => give("tag")}>
-        add
+        {t("add")}
       </button>
       <button type="button" className="quiet-link" disabled={tag.trim() === ""} onClick={() => give("untag")}>
-        remove
+        {t("remove")}
       </button>
     </span>
   );

@@ -3,21 +3,23 @@ import type { ReplyRow } from "#server/replies/list";
 import { Mark } from "../ui/mark";
 import { sayDay, sayDayShort } from "../ui/day";
 import { relativeTime, useClock } from "../ui/time";
+import { t } from "../words/shelves";
 
 /** What is not as usual about a reply, in words. */
 export function Notes({ row }: { row: ReplyRow }) {
   const { season } = row;
   const notes = [
     row.state === "shelved" ? null : row.state,
-    row.waiting > 0 ? `${row.waiting} waiting to be checked` : null,
-    season.out ? `out of season: offered ${seasonWords(season)}` : null,
-    row.reviewDue ? `to be reviewed since ${row.reviewBy ? sayDay(row.reviewBy) : ""}` : null,
+    row.waiting > 0 ? t("waitingWaitingToBeChecked", { waiting: row.waiting }) : null,
+    season.out ? t("outOfSeasonOfferedSeason", { season: seasonWords(season) }) : null,
+    row.reviewDue ? t("toBeReviewedSinceValue", { value: row.reviewBy ? sayDay(row.reviewBy) : "" }) : null,
   ].filter((note) => note !== null);
   return notes.length > 0 ? <p className="text-sm text-look">{notes.join("; ")}</p> : null;
 }
 
 function seasonWords({ from, until }: ReplyRow["season"]): string {
-  return [from && `from ${from}`, until && `until ${until}`].filter(Boolean).join(" ");
+  if (from && until) return t("fromUntil", { from: sayDay(from), until: sayDay(until) });
+  return from ? t("fromDay", { from: sayDay(from) }) : t("untilDay", { until: until ? sayDay(until) : "" });
 }
 
 /** A text with what was searched marked in it. */
@@ -66,7 +68,7 @@ export function Cell({ row, column, searched }: { row: ReplyRow; column: ReplyCo
     case "languages":
       return row.languages.join(", ");
     case "about":
-      return [...row.topics, ...(row.withBooking ? ["with a booking"] : [])].join(", ") || "any case";
+      return [...row.topics, ...(row.withBooking ? [t("withABooking")] : [])].join(", ") || t("anyCase");
     case "owner":
       return row.owner ?? "";
     case "uses":

@@ -1,7 +1,8 @@
 import type { ReplyColumn } from "#server/replies/filter";
+import { t } from "../words/shelves";
 
 /** What the columns of the list are called. */
-export const columnLabels: Record<ReplyColumn, string> = {
+export const columnLabels = (): Record<ReplyColumn, string> => ({
   shelf: "shelf",
   part: "part",
   state: "state",
@@ -10,11 +11,11 @@ export const columnLabels: Record<ReplyColumn, string> = {
   languages: "languages",
   about: "about",
   owner: "owner",
-  uses: "used in 90 days",
-  used: "used last",
-  review: "review by",
+  uses: t("usedIn90Days"),
+  used: t("usedLast"),
+  review: t("reviewBy2"),
   changed: "changed",
-};
+});
 
 /** Columns that the list can be sorted by. */
 export const sortable: ReadonlySet<ReplyColumn> = new Set<ReplyColumn>([

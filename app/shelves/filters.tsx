@@ -15,6 +15,7 @@ import { useShortcut } from "../ui/use-shortcut";
 import { columnLabels } from "./column-labels";
 import { withParams } from "./params";
 import { Hint } from "../ui/hint";
+import { t } from "../words/shelves";
 
 interface Props {
   filter: ReplyFilter;
@@ -82,8 +83,8 @@ export function Filters({ filter, known, owners, columns, first }: Props) {
           <input
             ref={field}
             type="search"
-            aria-label="Find a reply"
-            placeholder="Find by title, tag, words or blanks"
+            aria-label={t("findAReply")}
+            placeholder={t("findByTitleTagWordsOr")}
             defaultValue={filter.q}
             onChange={(event) => findSoon(event.target.value)}
             className="lined-field w-full max-w-md text-base"
@@ -93,99 +94,99 @@ export function Filters({ filter, known, owners, columns, first }: Props) {
         <Choice
           onChange={set}
           name="part"
-          label="Part"
+          label={t("part")}
           value={filter.part}
-          any="any part"
+          any={t("anyPart")}
           options={sameWords(["opening", "answer", "closing"])}
         />
         <Choice
           onChange={set}
           name="state"
-          label="State"
+          label={t("state")}
           value={filter.state}
-          any="not retired"
-          options={[...sameWords(["draft", "ready to check", "shelved", "retired"]), ["any", "any state"]]}
+          any={t("notRetired")}
+          options={[...sameWords(["draft", "ready to check", "shelved", "retired"]), ["any", t("anyState")]]}
         />
         <Choice
           onChange={set}
           name="tag"
-          label="Tag"
+          label={t("tag")}
           value={filter.tag}
-          any="any tag"
+          any={t("anyTag")}
           options={sameWords(known.tags)}
         />
         <Choice
           onChange={set}
           name="language"
-          label="Language"
+          label={t("language")}
           value={filter.language}
-          any="any language"
+          any={t("anyLanguage")}
           options={known.languages.map((tag): Option => [tag, languageName(tag)])}
         />
         <Popover
-          words="more"
-          label="More filters"
+          words={t("more")}
+          label={t("moreFilters")}
           className="w-56 gap-2.5 [&_[role=combobox]]:w-full [&_[role=combobox]]:max-w-none"
         >
           <Choice
             onChange={set}
             name="channel"
-            label="Channel"
+            label={t("channel")}
             value={filter.channel}
-            any="any channel"
+            any={t("anyChannel")}
             options={sameWords(["email", "chat", "sms"])}
           />
           <Choice
             onChange={set}
             name="topic"
-            label="Topic"
+            label={t("topic")}
             value={filter.topic}
-            any="about anything"
+            any={t("aboutAnything")}
             options={sameWords(known.topics)}
           />
           <Choice
             onChange={set}
             name="owner"
-            label="Owner"
+            label={t("owner")}
             value={filter.owner === null ? "" : String(filter.owner)}
-            any="anyone’s"
+            any={t("anyones")}
             options={[
-              ["me", "mine"],
-              ["nobody", "nobody’s"],
+              ["me", t("mine")],
+              ["nobody", t("nobodys")],
               ...owners.map(({ id, name }): Option => [String(id), name]),
             ]}
           />
           <Choice
             onChange={set}
             name="review"
-            label="Review"
+            label={t("review")}
             value={filter.review}
-            any="reviewed whenever"
+            any={t("reviewedWhenever")}
             options={[
-              ["due", "review is due"],
-              ["soon", "due within 30 days"],
+              ["due", t("reviewIsDue")],
+              ["soon", t("dueWithin30Days")],
             ]}
           />
           <Choice
             onChange={set}
             name="season"
-            label="Season"
+            label={t("season")}
             value={filter.season}
-            any="in and out of season"
+            any={t("inAndOutOfSeason")}
             options={[
-              ["in", "in season"],
-              ["out", "out of season"],
+              ["in", t("inSeason")],
+              ["out", t("outOfSeason")],
             ]}
           />
           <Choice
             onChange={set}
             name="use"
-            label="Use"
+            label={t("use")}
             value={filter.use}
-            any="used or not"
+            any={t("usedOrNot")}
             options={[
-              ["lately", "used lately"],
-              ["never", "never used"],
+              ["lately", t("usedLately")],
+              ["never", t("neverUsed")],
             ]}
           />
         </Popover>
@@ -194,12 +195,12 @@ export function Filters({ filter, known, owners, columns, first }: Props) {
       {given.length > 0 && (
         <p className="mt-2 flex flex-wrap gap-x-4 gap-y-1">
           {given.map((key) => (
-            <Hint key={key} words="Take this filter off">
+            <Hint key={key} words={t("takeThisFilterOff")}>
               <Link
                 to={withParams(params, { [key]: null })}
                 className="flex items-center gap-1 border-b border-dotted border-ink"
               >
-                {`${key === "q" ? "words" : key}: ${params.get(key) ?? ""}`}{" "}
+                {`${key === "q" ? t("words") : key}: ${params.get(key) ?? ""}`}{" "}
                 <X size={14} aria-hidden="true" />
               </Link>
             </Hint>
@@ -208,7 +209,7 @@ export function Filters({ filter, known, owners, columns, first }: Props) {
             to={filter.shelf ? `/shelves?shelf=${encodeURIComponent(filter.shelf)}` : "/shelves"}
             className="quiet-link"
           >
-            clear all
+            {t("clearAll")}
           </Link>
         </p>
       )}
@@ -245,19 +246,19 @@ function Choice({
 function ColumnChoice({ columns }: { columns: ReplyColumn[] }) {
   const act = useAct();
   const [problem, setProblem] = useState<string | null>(null);
-  const others = (Object.keys(columnLabels) as ReplyColumn[]).filter((one) => !columns.includes(one));
+  const others = (Object.keys(columnLabels()) as ReplyColumn[]).filter((one) => !columns.includes(one));
   const choose = async (next: ReplyColumn[]) => {
     const done = await act("/shelves/columns", { columns: next }, nothing);
     setProblem(done.ok ? null : done.problem);
   };
   return (
-    <Popover words="columns" className="w-52">
+    <Popover words={t("columns")} className="w-52">
       <fieldset className="flex flex-col gap-1.5">
-        <legend className="sr-only">Columns</legend>
+        <legend className="sr-only">{t("columns2")}</legend>
         <SortableList
-          label="Columns, in the order in which they stand"
+          label={t("columnsInTheOrderInWhich")}
           keys={columns}
-          nameOf={(column) => columnLabels[column as ReplyColumn]}
+          nameOf={(column) => columnLabels()[column as ReplyColumn]}
           onOrder={(keys) => choose(keys as ReplyColumn[])}
           fixed={columns.length < 2}
           className="flex flex-col gap-1.5"
@@ -267,7 +268,7 @@ function ColumnChoice({ columns }: { columns: ReplyColumn[] }) {
             <>
               <label className="flex items-center gap-2">
                 <Checkbox checked onChange={() => void choose(columns.filter((one) => one !== column))} />
-                {columnLabels[column as ReplyColumn]}
+                {columnLabels()[column as ReplyColumn]}
               </label>
               {handle}
             </>
@@ -276,7 +277,7 @@ function ColumnChoice({ columns }: { columns: ReplyColumn[] }) {
         {others.map((column) => (
           <label key={column} className="flex items-center gap-2">
             <Checkbox checked={false} onChange={() => void choose([...columns, column])} />
-            {columnLabels[column]}
+            {columnLabels()[column]}
           </label>
         ))}
         {problem && (

@@ -5,6 +5,7 @@ import { Mark } from "../ui/mark";
 import { relativeTime, useClock } from "../ui/time";
 import { useLive } from "../ui/use-live";
 import type { Route } from "./+types/proposals";
+import { t } from "../words/shelves";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -19,25 +20,25 @@ export default function Proposals({ loaderData }: Route.ComponentProps) {
   const back = rows.filter((row) => row.state === "sent back");
   return (
     <main className="mx-5 mb-5 grow bg-sheet px-8 pt-4 pb-8">
-      <title>Proposals · Plain Shelf</title>
+      <title>{t("proposalsPlainShelf")}</title>
       <p className="text-sm">
         <Link to="/shelves" className="quiet-link">
-          To the shelves
+          {t("toTheShelves")}
         </Link>
       </p>
       <h1 className="mt-2 text-xl font-bold">
-        {role === "agent" ? "Your proposals" : "Waiting to be checked"}
+        {role === "agent" ? t("yourProposals") : t("waitingToBeChecked")}
       </h1>
       {waiting.length === 0 ? (
         <p className="mt-8 font-serif text-lg text-soft">
-          {role === "agent" ? "Nothing of yours waits." : "Nothing waits. The shelf is as it should be."}
+          {role === "agent" ? t("nothingOfYoursWaits") : t("nothingWaitsTheShelfIsAs")}
         </p>
       ) : (
         <Rows rows={waiting} />
       )}
       {back.length > 0 && (
         <>
-          <h2 className="mt-8 text-lg font-bold">Sent back to you</h2>
+          <h2 className="mt-8 text-lg font-bold">{t("sentBackToYou")}</h2>
           <Rows rows={back} />
         </>
       )}
@@ -57,11 +58,11 @@ function Rows({ rows }: { rows: ProposalRow[] }) {
               to={`/replies/${row.key}/history?after=${row.version}`}
               className="font-semibold underline underline-offset-2"
             >
-              {row.title || "Untitled"}
+              {row.title || t("untitled")}
             </Link>
-            <span className="text-sm text-soft">{row.fresh ? "a new reply" : "a change"}</span>
+            <span className="text-sm text-soft">{row.fresh ? t("aNewReply") : t("aChange")}</span>
             {row.overtaken && !row.fresh && (
-              <span className="text-sm text-look">another version was published since</span>
+              <span className="text-sm text-look">{t("anotherVersionWasPublishedSince")}</span>
             )}
             <span className="ml-auto text-sm whitespace-nowrap text-soft">
               {row.author}, {relativeTime(Date.parse(row.at), now, timeZone)}

@@ -17,6 +17,8 @@ import { emptySelection, type Selection } from "./selection";
 import { Side } from "./side";
 import { ReplyTable } from "./table";
 import { useBulk } from "./use-bulk";
+import { listed } from "#core/text/counted";
+import { t } from "../words/shelves";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
@@ -61,7 +63,7 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
   const shelf = shelves.find((one) => one.key === filter.shelf);
   return (
     <div className="grid grow grid-cols-[minmax(0,1fr)] gap-x-5 px-5 pb-5 max-md:shrink-0 max-sm:px-3 md:min-h-0 md:grid-cols-[14.5rem_minmax(0,1fr)] md:grid-rows-[minmax(0,1fr)]">
-      <title>Shelves · Plain Shelf</title>
+      <title>{t("shelvesPlainShelf")}</title>
       <Side
         shelves={shelves}
         current={filter.shelf}
@@ -74,13 +76,13 @@ export default function Shelves({ loaderData }: Route.ComponentProps) {
       />
       <main className="flex min-h-0 min-w-0 flex-col bg-sheet max-md:h-[85dvh]">
         <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 px-6 pt-4">
-          <h1 className="text-lg font-bold">{shelf ? shelf.name : "All shelves"}</h1>
+          <h1 className="text-lg font-bold">{shelf ? shelf.name : t("allShelves")}</h1>
           {shelf && <span className="text-sm text-soft">{audienceWords(shelf)}</span>}
           <Link
             to={`/replies/new${filter.shelf ? `?shelf=${encodeURIComponent(filter.shelf)}` : ""}`}
             className="ml-auto rounded-sm bg-accent px-3.5 py-1.5 font-semibold text-on-accent"
           >
-            Write a reply
+            {t("writeAReply")}
           </Link>
         </div>
         <Filters
@@ -123,7 +125,7 @@ function without(params: URLSearchParams, ...names: string[]): string {
 }
 
 function audienceWords({ audience, teams }: { audience: string; teams: { name: string }[] }): string {
-  if (audience === "everyone") return "for everyone";
-  if (audience === "owner") return "only you see it";
-  return `for ${teams.map((team) => team.name).join(", ")}`;
+  if (audience === "everyone") return t("forEveryone");
+  if (audience === "owner") return t("onlyYouSeeIt");
+  return t("forTeams", { teams: listed(teams.map((team) => team.name)) });
 }

@@ -9,6 +9,7 @@ import { Time } from "../ui/time";
 import { nothing, useAct } from "../ui/act";
 import { SortableList } from "../ui/sortable-list";
 import { withParams } from "./params";
+import { t } from "../words/shelves";
 
 interface Props {
   shelves: ShelfRow[];
@@ -34,11 +35,14 @@ export function Side({
 }: Props) {
   const [params] = useSearchParams();
   return (
-    <aside aria-label="Shelves" className="flex flex-col gap-6 overflow-y-auto py-4 text-sm max-md:order-2">
+    <aside
+      aria-label={t("shelves")}
+      className="flex flex-col gap-6 overflow-y-auto py-4 text-sm max-md:order-2"
+    >
       <WithinReach reach={reach} />
       {recentlyUsed.length > 0 && (
         <section>
-          <h2 className="font-bold">Lately used</h2>
+          <h2 className="font-bold">{t("latelyUsed")}</h2>
           <ul className="mt-1.5 flex flex-col gap-0.5">
             {recentlyUsed.slice(0, 5).map((reply) => (
               <li key={reply.key}>
@@ -48,12 +52,12 @@ export function Side({
           </ul>
         </section>
       )}
-      <nav aria-label="Shelves">
+      <nav aria-label={t("shelves")}>
         <div className="flex items-baseline justify-between">
-          <h2 className="font-bold">Shelves</h2>
+          <h2 className="font-bold">{t("shelves")}</h2>
           {mayArrange && (
             <Link to="/shelves/arrange" className="quiet-link">
-              arrange
+              {t("arrange")}
             </Link>
           )}
         </div>
@@ -80,12 +84,12 @@ export function Side({
         </ul>
       </nav>
       <Link to="/shelves/proposals" className="self-start quiet-link">
-        {proposals > 0 ? `${proposals} waiting to be checked` : "Proposals"}
+        {proposals > 0 ? t("proposalsWaitingToBeChecked", { proposals }) : t("proposals")}
       </Link>
       {lately.length > 0 && (
         <section aria-labelledby="lately-changed">
           <h2 id="lately-changed" className="font-bold">
-            Lately changed by you
+            {t("latelyChangedByYou")}
           </h2>
           <ul className="mt-1.5 flex flex-col gap-1.5">
             {lately.map(({ id, words, at, undone }) => (
@@ -95,10 +99,10 @@ export function Side({
                   <button
                     type="button"
                     className="quiet-link"
-                    aria-label={`Undo: ${words}`}
+                    aria-label={t("undoWords", { words })}
                     onClick={() => onUndo(id)}
                   >
-                    undo
+                    {t("undo")}
                   </button>
                 )}
               </li>
@@ -163,12 +167,12 @@ function WithinReach({ reach }: { reach: NamedReply[] }) {
   const byKey = new Map(reach.map((reply) => [reply.key, reply]));
   return (
     <section>
-      <h2 className="font-bold">Within reach</h2>
+      <h2 className="font-bold">{t("withinReach")}</h2>
       {reach.length === 0 ? (
-        <p className="mt-1 text-soft">Keep replies here with the pin in the list.</p>
+        <p className="mt-1 text-soft">{t("keepRepliesHereWithThePin")}</p>
       ) : (
         <SortableList
-          label="Within reach"
+          label={t("withinReach")}
           keys={reach.map((reply) => reply.key)}
           nameOf={(key) => byKey.get(key)?.title ?? key}
           onOrder={put}

@@ -1,4 +1,3 @@
-import { counted } from "#core/text/counted";
 import {
   columnOrderingFeature,
   columnVisibilityFeature,
@@ -24,6 +23,8 @@ import { columnLabels, sortable } from "./column-labels";
 import { withParams } from "./params";
 import { isSelected, toggled, type Selection } from "./selection";
 import { useRows } from "./use-rows";
+import { t } from "../words/shelves";
+import { Sentence } from "../words/sentence";
 
 interface Props {
   found: { rows: ReplyRow[]; total: number; alike: boolean };
@@ -37,7 +38,7 @@ interface Props {
 }
 
 const features = tableFeatures({ columnOrderingFeature, columnVisibilityFeature, rowSelectionFeature });
-const allColumns = Object.keys(columnLabels) as ReplyColumn[];
+const allColumns = Object.keys(columnLabels()) as ReplyColumn[];
 const helper = createColumnHelper<typeof features, ReplyRow>();
 
 /** Widths of columns: the list does not move sideways while it is gone along. */
@@ -146,15 +147,15 @@ export function ReplyTable({ found, filter, address, pageSize, columns, selectio
   return (
     <div ref={scroll} className="min-h-0 grow overflow-auto">
       <p role="status" className="px-6 pb-1 text-sm text-soft">
-        {counted(total, "reply", "replies")}
-        {alike && ". Nothing has these words; these are spelled alike"}
+        {t(alike ? "countRepliesSpelledAlike" : "countReplies", { count: total })}
       </p>
       {problem && (
         <p role="alert" className="px-6 pb-1 text-sm text-stop">
-          A part of the list could not be read.{" "}
-          <button type="button" className="quiet-link" onClick={again}>
-            Try again
-          </button>
+          <Sentence
+            of={t}
+            name="aPartOfTheListCould"
+            parts={[<button key="0" type="button" className="quiet-link" onClick={again} />]}
+          />
         </p>
       )}
       <table aria-rowcount={total + 1} className="w-full table-fixed sm:min-w-max border-collapse text-left">
@@ -170,7 +171,7 @@ export function ReplyTable({ found, filter, address, pageSize, columns, selectio
             <tr key={group.id} aria-rowindex={1}>
               <th scope="col" className="py-1.5 pr-3 pl-6">
                 <Checkbox
-                  label="Select this page"
+                  label={t("selectThisPage")}
                   checked={chosen === page.length ? true : chosen > 0 ? "mixed" : false}
                   onChange={(on) => onSelect(toggled(selection, page, on, page))}
                 />
@@ -179,7 +180,7 @@ export function ReplyTable({ found, filter, address, pageSize, columns, selectio
                 <Heading
                   key={header.id}
                   column={header.id}
-                  label={header.id === "title" ? "Reply" : columnLabels[header.id as ReplyColumn]}
+                  label={header.id === "title" ? t("reply") : columnLabels()[header.id as ReplyColumn]}
                   filter={filter}
                   params={params}
                   sorts={header.id === "title" || sortable.has(header.id as ReplyColumn)}
@@ -220,7 +221,7 @@ export function ReplyTable({ found, filter, address, pageSize, columns, selectio
                 <td className="py-2 pr-3 pl-6">
                   <Checkbox
                     tabIndex={-1}
-                    label={`Select ${reply.title}`}
+                    label={t("selectReply", { reply: reply.title })}
                     checked={row.getIsSelected()}
                     onChange={(on) => select(reply, on)}
                   />
@@ -275,12 +276,14 @@ function Title({ row, onPin }: { row: ReplyRow; onPin: () => void }) {
         <Link to={`/replies/${row.key}`} tabIndex={-1} className="font-semibold hover:underline">
           {row.titleFound ? <Found pieces={row.titleFound} /> : row.title}
         </Link>
-        <Hint words={row.pinned ? "Within reach; remove it from there" : "Keep it within reach"}>
+        <Hint words={row.pinned ? t("withinReachRemoveItFromThere") : t("keepItWithinReach")}>
           <button
             type="button"
             aria-pressed={row.pinned}
             aria-label={
-              row.pinned ? `Remove ${row.title} from within reach` : `Keep ${row.title} within reach`
+              row.pinned
+                ? t("removeTitleFromWithinReach", { title: row.title })
+                : t("keepTitleWithinReach", { title: row.title })
             }
             className={`-my-1 shrink-0 self-center p-1 ${row.pinned ? "text-accent" : "text-soft opacity-0 group-hover:opacity-100 group-focus-within:opacity-100 focus:opacity-100"}`}
             onClick={onPin}
@@ -289,12 +292,12 @@ function Title({ row, onPin }: { row: ReplyRow; onPin: () => void }) {
           </button>
         </Hint>
         <RowMenu
-          label={`More for ${row.title}`}
+          label={t("moreForTitle", { title: row.title })}
           className="-my-1 self-center opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 focus:opacity-100 data-[state=open]:opacity-100"
           actions={[
-            { words: "Look through its versions", to: `/replies/${row.key}/history` },
-            { words: "Copy it", to: `/replies/new?from=${encodeURIComponent(row.key)}` },
-            { words: row.pinned ? "Remove it from within reach" : "Keep it within reach", run: onPin },
+            { words: t("lookThroughItsVersions"), to: `/replies/${row.key}/history` },
+            { words: t("copyIt"), to: `/replies/new?from=${encodeURIComponent(row.key)}` },
+            { words: row.pinned ? t("removeItFromWithinReach") : t("keepItWithinReach"), run: onPin },
           ]}
         />
       </span>
@@ -346,23 +349,19 @@ function Heading({
 function Nothing({ searched, filtered, words }: { searched: boolean; filtered: boolean; words: string }) {
   return (
     <div id="list" tabIndex={-1} className="grow px-6 py-16 text-center">
-      <p className="font-serif text-lg">{filtered ? "No reply is like that." : "The shelves are empty."}</p>
-      {!filtered && (
-        <p className="mt-2 text-soft">
-          Begin with what you are asked most: from words that you have, or from one of three of ours.
-        </p>
-      )}
+      <p className="font-serif text-lg">{filtered ? t("noReplyIsLikeThat") : t("theShelvesAreEmpty")}</p>
+      {!filtered && <p className="mt-2 text-soft">{t("beginWithWhatYouAreAsked")}</p>}
       <p className="mt-3 flex justify-center gap-6">
         {filtered && (
           <Link to="/shelves" className="quiet-link">
-            Show all
+            {t("showAll")}
           </Link>
         )}
         <Link
           to={searched ? `/replies/new?title=${encodeURIComponent(words)}` : "/replies/new"}
           className="quiet-link"
         >
-          {searched ? `Write one about “${words}”` : "Write the first reply"}
+          {searched ? t("writeOneAboutWords", { words }) : t("writeTheFirstReply")}
         </Link>
       </p>
     </div>

@@ -1,9 +1,9 @@
 import { useCallback } from "react";
 import * as z from "zod/mini";
-import { counted } from "#core/text/counted";
 import type { BulkInput } from "#server/replies/filing";
 import { useAct } from "../ui/act";
 import { useToast } from "../ui/toast";
+import { t } from "../words/shelves";
 
 const done = z.object({
   id: z.nullable(z.number()),
@@ -34,8 +34,8 @@ export function useBulk(): {
           return;
         }
         const { undone: back, stay } = result.data;
-        const rest = stay > 0 ? `; ${counted(stay, "was", "were")} changed since and not touched` : "";
-        toast({ words: `${counted(back, "reply is", "replies are")} as before${rest}.` });
+        const rest = stay > 0 ? [t("countWereChangedSinceAndNot", { count: stay })] : [];
+        toast({ words: [t("countRepliesAreAsBefore", { count: back }), ...rest].join(" ") });
       });
     },
     [act, toast],
@@ -48,9 +48,10 @@ export function useBulk(): {
         return 0;
       }
       const { id, changed, refused, words } = result.data;
-      const left = refused > 0 ? ` ${counted(refused, "is", "are")} not yours to change.` : "";
-      if (id === null) toast({ words: `Nothing to change.${left}` });
-      else toast({ words: `${words}.${left}`, action: { label: "Undo", run: () => undo(id) } });
+      const left = refused > 0 ? [t("countAreNotYoursToChange", { count: refused })] : [];
+      const said = (first: string) => [first, ...left].join(" ");
+      if (id === null) toast({ words: said(t("nothingToChange")) });
+      else toast({ words: said(`${words}.`), action: { label: t("undo2"), run: () => undo(id) } });
       return changed;
     },
     [act, toast, undo],

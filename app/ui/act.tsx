@@ -2,6 +2,7 @@ import { createContext, useCallback, useContext, useEffect, useRef, useState, ty
 import { useFetcher, type SubmitTarget } from "react-router";
 import * as z from "zod/mini";
 import { refusalOf, type Refusal } from "./refusal";
+import { t } from "../words/ui";
 
 /** What an act came to: what the server answered, or why it refused, in words. */
 export type Outcome<T> = { ok: true; data: T } | ({ ok: false } & Refusal);
@@ -42,7 +43,7 @@ export function Acts({ children }: { children: ReactNode }) {
     const read = z.safeParse(schema, answer);
     return read.success
       ? { ok: true, data: read.data }
-      : { ok: false, problem: "The server’s answer could not be read; load the page again", status: 200 };
+      : { ok: false, problem: t("theServersAnswerCouldNotBe"), status: 200 };
   }, []);
   return (
     <ActContext value={act}>

@@ -3,6 +3,7 @@ import type { ComparedLine, ComparedPiece, ComparedText } from "#core/document/c
 import type { PassageRef } from "#core/document/definition";
 import { Hint } from "./hint";
 import { marked, Placeholders } from "./letter-blocks";
+import { t } from "../words/ui";
 
 /** A comparison of two documents: what came is underlaid, what went is struck, other formatting is dotted. */
 export function ComparedLines({
@@ -23,7 +24,7 @@ export function ComparedLines({
           <div key={index} className={`compared-line compared-${line.kind}`}>
             <span className="compared-lead">
               {line.kind === "same" ? "" : `${line.kind} `}
-              {line.lead === "paragraph" ? (line.kind === "same" ? "" : "paragraph") : line.lead}
+              {line.lead === "paragraph" ? (line.kind === "same" ? "" : t("paragraph")) : line.lead}
               {line.passages.length > 0 && when && (
                 <span className="block text-look">{when(line.passages)}</span>
               )}
@@ -77,7 +78,7 @@ function Changed({ kind, children }: { kind: ComparedPiece["kind"]; children: Re
       return <del className="compared-del">{children}</del>;
     case "restyled":
       return (
-        <Hint words="the same words, other formatting">
+        <Hint words={t("theSameWordsOtherFormatting")}>
           <span className="compared-style">{children}</span>
         </Hint>
       );

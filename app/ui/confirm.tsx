@@ -1,5 +1,6 @@
 import { AlertDialog as Radix } from "radix-ui";
 import type { ReactElement, ReactNode } from "react";
+import { t } from "../words/ui";
 
 interface Question {
   /** The question. */
@@ -47,7 +48,7 @@ function Asked({ title, words, yes, onYes }: Question) {
           >
             {yes}
           </Radix.Action>
-          <Radix.Cancel className="quiet-link">Cancel</Radix.Cancel>
+          <Radix.Cancel className="quiet-link">{t("cancel")}</Radix.Cancel>
         </p>
       </Radix.Content>
     </Radix.Portal>

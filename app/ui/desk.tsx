@@ -11,6 +11,7 @@ import { Hint, Hints } from "./hint";
 import { steadily } from "./stale";
 import { ToastProvider } from "./toast";
 import { useScrollKept } from "./use-scroll-kept";
+import { t } from "../words/ui";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em, now } = await signedIn(args);
@@ -55,43 +56,43 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                   href="#main"
                   className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
                 >
-                  To the page’s content
+                  {t("toThePagesContent")}
                 </a>
                 {LISTED.has(pathname) && (
                   <a
                     href="#list"
                     className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
                   >
-                    To the list
+                    {t("toTheList")}
                   </a>
                 )}
                 <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-5 sm:gap-x-7">
-                  <span className="border-b-4 border-accent pt-2 leading-5 font-bold">Plain Shelf</span>
+                  <span className="border-b-4 border-accent pt-2 leading-5 font-bold">{t("plainShelf")}</span>
                   <nav
-                    aria-label="Places"
+                    aria-label={t("places")}
                     className="flex gap-4 overflow-x-auto max-sm:order-2 max-sm:w-full sm:gap-6"
                   >
                     <NavLink to="/waiting" className={tab}>
-                      Waiting {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
+                      {t("waiting")} {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
                     </NavLink>
                     <NavLink to="/shelves" className={tab}>
-                      Shelves
+                      {t("shelves")}
                     </NavLink>
                     <NavLink to="/setup" className={tab}>
-                      Setup
+                      {t("setup")}
                     </NavLink>
                     <NavLink to="/outside" className={tab}>
-                      Outside
+                      {t("outside")}
                     </NavLink>
                     <NavLink to="/keys" className={tab}>
-                      Keys
+                      {t("keys")}
                     </NavLink>
                   </nav>
                   <div
                     id="place-tools"
                     className="ml-auto flex items-center gap-2 text-sm text-soft max-sm:order-3 max-sm:w-full max-sm:justify-end max-sm:empty:hidden"
                   />
-                  <Hint words="Your details, password and sessions">
+                  <Hint words={t("yourDetailsPasswordAndSessions")}>
                     <Link to="/account" className="text-sm hover:underline max-sm:ml-auto">
                       {viewer.name}
                       <span className="max-sm:hidden">, {viewer.teamName}</span>
@@ -102,7 +103,7 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                       type="submit"
                       className="text-sm text-soft underline underline-offset-2 hover:text-ink"
                     >
-                      Sign out
+                      {t("signOut")}
                     </button>
                   </Form>
                 </header>

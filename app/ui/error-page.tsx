@@ -1,4 +1,5 @@
 import { isRouteErrorResponse, Link } from "react-router";
+import { t } from "../words/ui";
 
 interface PageWords {
   title: string;
@@ -8,16 +9,15 @@ interface PageWords {
 function wordsFor(error: unknown): PageWords {
   if (!isRouteErrorResponse(error)) {
     return {
-      title: "Something went wrong here",
-      words: "It was noted. Nothing of yours is lost; please try again.",
+      title: t("somethingWentWrongHere"),
+      words: t("itWasNotedNothingOfYours"),
     };
   }
   const problem = (error.data as { problem?: unknown } | null)?.problem;
   const words = typeof problem === "string" ? problem : null;
-  if (error.status === 404) return { title: "Not here", words: words ?? "There is no such page." };
-  if (error.status === 403)
-    return { title: "Not for you", words: words ?? "Your role does not include this." };
-  return { title: "That did not work", words: words ?? `The server said ${error.status}.` };
+  if (error.status === 404) return { title: t("notHere"), words: words ?? t("thereIsNoSuchPage") };
+  if (error.status === 403) return { title: t("notForYou"), words: words ?? t("yourRoleDoesNotIncludeThis") };
+  return { title: t("thatDidNotWork"), words: words ?? t("theServerSaidStatus", { status: error.status }) };
 }
 
 /** The one error page. */
@@ -25,15 +25,15 @@ export function ErrorPage({ error }: { error: unknown }) {
   const { title, words } = wordsFor(error);
   return (
     <main className="mx-auto mt-16 max-w-xl bg-sheet px-10 py-8">
-      <title>{`${title} · Plain Shelf`}</title>
+      <title>{t("titlePlainShelf", { title })}</title>
       <h1 className="text-xl font-bold">{title}</h1>
       <p className="mt-2 text-soft">{words}</p>
       <p className="mt-6 flex gap-6">
         <Link to="/waiting" className="quiet-link">
-          To the waiting cases
+          {t("toTheWaitingCases")}
         </Link>
         <button type="button" className="quiet-link" onClick={() => window.location.reload()}>
-          Try again
+          {t("tryAgain")}
         </button>
       </p>
     </main>

@@ -3,6 +3,7 @@ import { safeHref } from "#core/document/links";
 import { placeholderText } from "#core/document/placeholder";
 import type { BlankNode, Block, Inline, Mark, Source, TokenNode } from "#core/document/types";
 import { fromWhere, WordSource } from "./word-source";
+import { t } from "../words/ui";
 
 type Placeholder = TokenNode | BlankNode;
 
@@ -109,9 +110,9 @@ function Sourced({ source, text }: { source: Source | undefined; text: string })
   if (!source || source.kind === "own") return text;
   const blank = source.kind === "blank";
   const where = source.missing
-    ? "There is no value."
+    ? t("thereIsNoValue")
     : blank
-      ? "Filled in by the agent."
+      ? t("filledInByTheAgent")
       : fromWhere(source.name ?? "");
   return (
     <WordSource name={source.name ?? ""} words={where}>

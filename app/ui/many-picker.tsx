@@ -2,6 +2,7 @@ import { Command } from "cmdk";
 import { Check } from "lucide-react";
 import { useState } from "react";
 import { LIST_ITEM, SearchedList } from "./searched-list";
+import { t } from "../words/ui";
 
 interface Props {
   /** Name for who does not see it. */
@@ -57,9 +58,9 @@ export function ManyPicker({
         value: typed,
         onValueChange: setTyped,
         maxLength: 80,
-        placeholder: takesNew ? "Find, or write a new one" : "Find",
+        placeholder: takesNew ? t("findOrWriteANewOne") : t("find"),
       }}
-      none={isNew ? null : "There is none like that."}
+      none={isNew ? null : t("thereIsNoneLikeThat")}
     >
       {all.map((one) => (
         <Command.Item
@@ -70,7 +71,7 @@ export function ManyPicker({
           className={`${LIST_ITEM} flex items-center justify-between`}
         >
           {nameOf?.(one) ?? one}
-          {value.includes(one) && <Check size={14} aria-label="chosen" className="shrink-0" />}
+          {value.includes(one) && <Check size={14} aria-label={t("chosen")} className="shrink-0" />}
         </Command.Item>
       ))}
       {isNew && (
@@ -83,7 +84,7 @@ export function ManyPicker({
           }}
           className={LIST_ITEM}
         >
-          “{fresh}”, a new one
+          {t("freshANewOne", { fresh })}
         </Command.Item>
       )}
     </SearchedList>

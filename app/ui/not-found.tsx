@@ -1,7 +1,8 @@
 import { data } from "react-router";
+import { t } from "../words/ui";
 
 export function loader() {
-  throw data({ problem: "There is no such page." }, { status: 404 });
+  throw data({ problem: t("thereIsNoSuchPage") }, { status: 404 });
 }
 
 export default function NotFound() {

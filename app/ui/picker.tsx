@@ -2,6 +2,7 @@ import { Command } from "cmdk";
 import { useState } from "react";
 import { LIST_ITEM, SearchedList } from "./searched-list";
 import type { Option } from "./select";
+import { t } from "../words/ui";
 
 /** Options under a heading. */
 export interface PickerGroup {
@@ -31,8 +32,8 @@ export function Picker({ label, value, groups, words, onChange, className = "lin
       onOpen={setOpen}
       className={className}
       begin={value}
-      input={{ placeholder: "Find" }}
-      none="Nothing is called like that."
+      input={{ placeholder: t("find") }}
+      none={t("nothingIsCalledLikeThat")}
     >
       {groups.map(({ heading, options }) => (
         <Command.Group

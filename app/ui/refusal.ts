@@ -1,5 +1,6 @@
 import { isRouteErrorResponse } from "react-router";
 import * as z from "zod/mini";
+import { t } from "../words/ui";
 
 /** What the server refused, in words; status 0 where it did not answer at all. */
 export interface Refusal {
@@ -33,7 +34,7 @@ export async function answerOrRefusal({
   } catch (error) {
     if (error instanceof Response) return refused(error.status, await error.text());
     if (isRouteErrorResponse(error)) return refused(error.status, error.data);
-    return { problem: "The server cannot be reached. Nothing was changed; try again.", status: 0 };
+    return { problem: t("theServerCannotBeReachedNothing"), status: 0 };
   }
 }
 
@@ -42,7 +43,7 @@ function refused(status: number, data: unknown): Refusal {
   const read = refusalOf(typeof data === "string" ? jsonOf(data) : data);
   const words =
     typeof data === "string" && data !== "" && data.length < 300 && !data.startsWith("<") ? data : null;
-  return { problem: read?.problem ?? words ?? `The server said ${status}`, status };
+  return { problem: read?.problem ?? words ?? t("theServerSaidStatus2", { status }), status };
 }
 
 function jsonOf(text: string): unknown {

@@ -1,17 +1,18 @@
 import type { SaveState } from "./saver";
 import { SignInAgain } from "./sign-in-again";
+import { t } from "../words/ui";
 
-const WORDS = { nothing: "", saving: "saving", saved: "saved", unsaved: "not saved yet" };
+const WORDS = () => ({ nothing: "", saving: "saving", saved: "saved", unsaved: t("notSavedYet") });
 
 /** Where a text under way is kept, in words, with what can be done about it. */
 export function SaveWords({ state }: { state: SaveState }) {
-  if (typeof state === "string") return WORDS[state];
+  if (typeof state === "string") return WORDS()[state];
   if ("conflict" in state) {
     return (
       <span className="font-semibold text-stop">
         {state.conflict}.{" "}
         <button type="button" className="quiet-link" onClick={() => window.location.reload()}>
-          Load it
+          {t("loadIt")}
         </button>
       </span>
     );
@@ -22,10 +23,10 @@ export function SaveWords({ state }: { state: SaveState }) {
       {state.signIn ? (
         <>
           {": "}
-          <SignInAgain>sign in again</SignInAgain>
+          <SignInAgain>{t("signInAgain")}</SignInAgain>
         </>
       ) : (
-        "; it is tried again by itself"
+        `; ${t("itIsTriedAgainByItself")}`
       )}
       .
     </span>

@@ -1,4 +1,5 @@
 import * as z from "zod/mini";
+import { t } from "../words/ui";
 
 /** Where a text under way is kept; trouble is told in words. */
 export type SaveState =
@@ -174,10 +175,7 @@ export class Saver<T extends { version: number }> {
     this.#failed = false;
     this.#options.onState("saving");
     this.#options.keeping?.put(this.#version);
-    const slow = setTimeout(
-      () => this.#trouble("The server does not answer. What you typed is kept in this browser", false),
-      SLOW_MS,
-    );
+    const slow = setTimeout(() => this.#trouble(t("theServerDoesNotAnswerWhat"), false), SLOW_MS);
     try {
       const response = await this.#send(false);
       const body: unknown = await response.json();
@@ -190,18 +188,18 @@ export class Saver<T extends { version: number }> {
         return;
       }
       if (response.status === 401) {
-        this.#fail("Your session has ended. What you typed is kept in this browser", true);
+        this.#fail(t("yourSessionHasEndedWhatYou"), true);
         return;
       }
       if (response.status >= 400 && response.status < 500 && response.status !== 429) {
         this.#stopped = true;
-        this.#options.onState({ conflict: refused.safeParse(body).data?.problem ?? "It was not taken" });
+        this.#options.onState({ conflict: refused.safeParse(body).data?.problem ?? t("itWasNotTaken") });
         return;
       }
-      throw new Error(`The server answered ${response.status}`);
+      throw new Error(t("theServerAnswered", { status: response.status }));
     } catch {
       // Not reached, or not able to answer: what was typed stays here and is tried again.
-      this.#fail("The server cannot be reached. What you typed is kept in this browser", false);
+      this.#fail(t("theServerCannotBeReachedWhat"), false);
       this.#schedule(RETRY_MS);
     } finally {
       clearTimeout(slow);

@@ -18,6 +18,7 @@ import {
 import { CSS } from "@dnd-kit/utilities";
 import { GripVertical } from "lucide-react";
 import { useId, type ComponentProps, type ReactNode } from "react";
+import { t } from "../words/ui";
 
 interface Props {
   /** The order that is shown. */
@@ -41,14 +42,24 @@ export function Sortable({ keys, nameOf, onMove, fixed = false, children }: Prop
     useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
-  const place = (key: string | number) => `place ${keys.indexOf(String(key)) + 1} of ${keys.length}`;
-  const name = (key: string | number) => nameOf(String(key));
+  const at = (key: string | number) => ({
+    name: nameOf(String(key)),
+    place: keys.indexOf(String(key)) + 1,
+    count: keys.length,
+  });
+  const place = (key: string | number) => {
+    const { place, count } = at(key);
+    return { place, count };
+  };
   const announcements: Announcements = {
-    onDragStart: ({ active }) => `${name(active.id)} is lifted, ${place(active.id)}.`,
+    onDragStart: ({ active }) => t("isLifted", at(active.id)),
     onDragOver: ({ active, over }) =>
-      over ? `${name(active.id)} would stand at ${place(over.id)}.` : undefined,
-    onDragEnd: ({ active, over }) => `${name(active.id)} is put down${over ? `, ${place(over.id)}` : ""}.`,
-    onDragCancel: ({ active }) => `${name(active.id)} stays where it was.`,
+      over ? t("wouldStandAt", { ...at(active.id), ...place(over.id) }) : undefined,
+    onDragEnd: ({ active, over }) =>
+      over
+        ? t("isPutDownAt", { ...at(active.id), ...place(over.id) })
+        : t("isPutDown", { name: at(active.id).name }),
+    onDragCancel: ({ active }) => t("staysWhereItWas", { name: at(active.id).name }),
   };
   return (
     <DndContext
@@ -95,7 +106,7 @@ export function useSorted(id: string, name: string): Sorted {
         {...attributes}
         {...listeners}
         type="button"
-        aria-label={`Move ${name}`}
+        aria-label={t("moveName", { name })}
         className="-my-1 flex size-6 shrink-0 cursor-grab touch-none items-center justify-center self-center text-soft hover:text-ink"
       >
         <GripVertical size={16} aria-hidden="true" />

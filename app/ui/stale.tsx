@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { useRevalidator } from "react-router";
 import { SignInAgain } from "./sign-in-again";
+import { t } from "../words/ui";
 
 /** Why a screen shows what it knew before: the server did not answer, or asked to sign in. */
 export type Stale = "unreachable" | "signed out";
@@ -60,10 +61,10 @@ export function StaleLine({ stale }: { stale: Stale | null }) {
   return (
     <p role="status" className="border-b border-line bg-look-wash px-6 py-1.5 text-sm text-look">
       {stale === "unreachable" ? (
-        "The server does not answer: what is shown may be out of date. It is loaded again by itself."
+        t("theServerDoesNotAnswerWhat2")
       ) : (
         <>
-          Your session has ended: what is shown may be out of date. <SignInAgain>Sign in again</SignInAgain>
+          {t("yourSessionHasEndedWhatIs")} <SignInAgain>{t("signInAgain2")}</SignInAgain>
         </>
       )}
     </p>

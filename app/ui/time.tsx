@@ -3,6 +3,7 @@ import { addDays, startOfDay } from "date-fns";
 import { useRouteLoaderData } from "react-router";
 import type { DeskData } from "./desk";
 import { Hint } from "./hint";
+import { t } from "../words/ui";
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -67,11 +68,11 @@ export function exactTime(date: number, timeZone: string): string {
 /** An instant as lists tell it: near ones by distance, others by day. */
 export function relativeTime(date: number, now: number, timeZone: string): string {
   const past = now - date;
-  if (past >= 0 && past < MINUTE) return "just now";
-  if (past >= 0 && past < HOUR) return `${Math.floor(past / MINUTE)} min ago`;
+  if (past >= 0 && past < MINUTE) return t("justNow");
+  if (past >= 0 && past < HOUR) return t("pastMinAgo", { past: Math.floor(past / MINUTE) });
   const clock = format(date, timeZone, { hour: "2-digit", minute: "2-digit" });
   const day = nearDay(date, now, timeZone);
-  if (day) return `${day} ${clock}`;
+  if (day) return t(day, { clock });
   if (Math.abs(past) < 180 * DAY) return format(date, timeZone, { day: "numeric", month: "short" });
   return format(date, timeZone, { day: "numeric", month: "short", year: "numeric" });
 }
@@ -79,7 +80,7 @@ export function relativeTime(date: number, now: number, timeZone: string): strin
 /** Time left in words: `40 min over`, `2 h 10`, `tomorrow 09:30`. */
 export function timeLeft(due: number, now: number, timeZone: string): string {
   const left = due - now;
-  if (left < 0) return `${span(-left)} over`;
+  if (left < 0) return t("over", { time: span(-left) });
   return isSpan(due, now, timeZone) ? span(left) : relativeTime(due, now, timeZone);
 }
 
@@ -87,7 +88,7 @@ export function timeLeft(due: number, now: number, timeZone: string): string {
 export function timeLeftAlone(due: number, now: number, timeZone: string): string {
   const words = timeLeft(due, now, timeZone);
   if (due < now) return words;
-  return isSpan(due, now, timeZone) ? `${words} left` : `by ${words}`;
+  return isSpan(due, now, timeZone) ? t("left", { time: words }) : t("byTime", { time: words });
 }
 
 /** Whether the time until an instant is told as a length: what is farther off is told by its day. */
@@ -96,11 +97,11 @@ function isSpan(due: number, now: number, timeZone: string): boolean {
 }
 
 function span(length: number): string {
-  if (length < HOUR) return `${Math.max(1, Math.round(length / MINUTE))} min`;
-  if (length >= 2 * DAY) return `${Math.floor(length / DAY)} days`;
+  if (length < HOUR) return t("minutes", { count: Math.max(1, Math.round(length / MINUTE)) });
+  if (length >= 2 * DAY) return t("days", { count: Math.floor(length / DAY) });
   const hours = Math.floor(length / HOUR);
   const minutes = Math.floor((length % HOUR) / MINUTE / 10) * 10;
-  return minutes === 0 || hours > 9 ? `${hours} h` : `${hours} h ${minutes}`;
+  return minutes === 0 || hours > 9 ? t("hours", { hours }) : t("hoursAndMinutes", { hours, minutes });
 }
 
 /** A date: relative in the text, exact on hover, in the agent's zone. */

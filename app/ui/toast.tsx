@@ -11,6 +11,7 @@ import {
   type ReactNode,
 } from "react";
 import { useShortcut } from "./use-shortcut";
+import { t } from "../words/ui";
 
 /** A short message at the foot of the desk, with at most one thing to do about it. */
 export interface ToastMessage {
@@ -73,7 +74,7 @@ export function ToastProvider({ children }: { children: ReactNode }) {
   return (
     <ToastContext value={show}>
       <LastUndoContext value={offerUndo}>
-        <Radix.Provider label="Notice" swipeDirection="down" duration={USUAL_MS}>
+        <Radix.Provider label={t("notice")} swipeDirection="down" duration={USUAL_MS}>
           {children}
           {toasts.map((toast) => (
             <ToastSheet
@@ -84,7 +85,7 @@ export function ToastProvider({ children }: { children: ReactNode }) {
             />
           ))}
           <Radix.Viewport
-            label="Notices, {hotkey}"
+            label={t("noticesHotkey")}
             className="fixed inset-x-0 bottom-4 z-50 mx-auto flex w-fit max-w-[calc(100vw-2rem)] flex-col items-center gap-2 outline-none"
           />
         </Radix.Provider>
@@ -128,7 +129,7 @@ function ToastSheet({
       </Radix.Description>
       {action && (
         <Radix.Action
-          altText={`${action.label}: Alt Z`}
+          altText={t("actionAltZ", { action: action.label })}
           className="quiet-link shrink-0"
           onClick={() => action.run()}
         >
@@ -136,7 +137,10 @@ function ToastSheet({
           {keys && <kbd className="ml-2 font-sans text-xs opacity-80">{keys}</kbd>}
         </Radix.Action>
       )}
-      <Radix.Close aria-label="Close the notice" className="-mr-2 shrink-0 p-1 opacity-80 hover:opacity-100">
+      <Radix.Close
+        aria-label={t("closeTheNotice")}
+        className="-mr-2 shrink-0 p-1 opacity-80 hover:opacity-100"
+      >
         <X size={16} aria-hidden="true" />
       </Radix.Close>
     </Radix.Root>
@@ -155,7 +159,7 @@ function SecondsLeft({ until, onEnd }: { until: number; onEnd: () => void }) {
   }, []);
   return (
     <span data-radix-toast-announce-exclude="" className="ml-2 tabular-nums opacity-80">
-      {Math.max(0, Math.ceil((until - now) / 1000))} s
+      {t("valueS", { value: Math.max(0, Math.ceil((until - now) / 1000)) })}
     </span>
   );
 }

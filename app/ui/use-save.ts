@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { nothing, useAct, type Outcome } from "./act";
 import { useToast } from "./toast";
+import { t } from "../words/ui";
 
 /**
  * Sends changes of a page, and says that they are saved.
@@ -15,7 +16,7 @@ export function useSave(base: string): {
   const [problem, setProblem] = useState<string | null>(null);
   const ask = useAct();
   const toast = useToast();
-  const act = async (what: string, body: object, words = "Saved.") => {
+  const act = async (what: string, body: object, words = t("saved")) => {
     const outcome = await ask(`${base}/${what}`, body, nothing);
     if (outcome.ok) toast({ words });
     return outcome;

@@ -1,5 +1,6 @@
 import { HoverCard as Radix } from "radix-ui";
 import type { ReactElement, ReactNode } from "react";
+import { t } from "../words/ui";
 
 interface Props {
   /** What the words are, as in “fare for a dog”. */
@@ -14,7 +15,7 @@ interface Props {
 
 /** Where the value of a token comes from, in words. */
 export function fromWhere(token: string): string {
-  return token.startsWith("house.") ? "A house fact." : "From the details of the case.";
+  return token.startsWith("house.") ? t("aHouseFact") : t("fromTheDetailsOfTheCase");
 }
 
 /** Where a word of a letter came from, for who points at it or goes to it with the keyboard. */

@@ -1,6 +1,7 @@
 import { Controller, type Control, type FieldPath, type FieldValues } from "react-hook-form";
 import { FieldProblem } from "./form";
 import { Picker } from "./picker";
+import { t } from "../words/ui";
 
 interface Props<Input extends FieldValues> {
   control: Control<Input, unknown, unknown>;
@@ -28,9 +29,9 @@ export function ZoneField<Input extends FieldValues>({ control, name }: Props<In
         const value = String(field.value);
         return (
           <div className="flex flex-col gap-0.5 text-sm">
-            Time zone
+            {t("timeZone")}
             <Picker
-              label="Time zone"
+              label={t("timeZone")}
               value={value}
               words={value.replaceAll("_", " ")}
               groups={groups(value)}

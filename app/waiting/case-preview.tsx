@@ -4,6 +4,9 @@ import type { Best } from "#server/ranking/kept";
 import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
 import { Time } from "../ui/time";
+import { listed } from "#core/text/counted";
+import { t } from "../words/waiting";
+import { Sentence } from "../words/sentence";
 
 /** What the chosen case says, so that one knows before opening. */
 export function CasePreview({
@@ -22,21 +25,23 @@ export function CasePreview({
       <h2 className="mt-3 text-lg leading-tight font-bold [overflow-wrap:anywhere]">{row.customer}</h2>
       {row.organisation && <p className="text-soft">{row.organisation}</p>}
       <p className="letter mt-3 font-semibold">{row.subject}</p>
-      <p className="letter mt-2 line-clamp-[12]">{row.words || "There are no words in this message."}</p>
+      <p className="letter mt-2 line-clamp-[12]">{row.words || t("thereAreNoWordsInThis")}</p>
       <div className="mt-4 h-1.5 bg-board" />
       <p className="mt-3 text-sm text-soft">
         {row.waitingSince ? (
           <>
-            Waiting since <Time at={row.waitingSince} />
+            <Sentence of={t} name="waitingSince" parts={[<Time key="0" at={row.waitingSince} />]} />
           </>
         ) : (
           <>
-            Last moved <Time at={row.updatedAt} />
+            <Sentence of={t} name="lastMoved" parts={[<Time key="0" at={row.updatedAt} />]} />
           </>
         )}
       </p>
       {row.people.length > 0 && (
-        <p className="mt-1 text-sm font-semibold text-look">{row.people.join(" and ")} is on it</p>
+        <p className="mt-1 text-sm font-semibold text-look">
+          {t(row.people.length === 1 ? "personIsOnIt" : "peopleAreOnIt", { people: listed(row.people) })}
+        </p>
       )}
       {best?.reply && (
         <p className="mt-3 text-sm">
@@ -48,10 +53,10 @@ export function CasePreview({
         {onAnswer && (
           <>
             <Button keys="Enter" onClick={onAnswer}>
-              Answer from here
+              {t("answerFromHere")}
             </Button>
             <Link to={`/cases/${row.number}`} className="quiet-link ml-2">
-              Open
+              {t("open")}
             </Link>
           </>
         )}
@@ -61,7 +66,7 @@ export function CasePreview({
               to={`/cases/${row.number}`}
               className="rounded-sm bg-accent px-3.5 py-2 font-semibold text-on-accent"
             >
-              Open
+              {t("open")}
             </Link>
             <Kbd keys="Enter" />
           </>

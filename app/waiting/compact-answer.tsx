@@ -24,6 +24,9 @@ import { LetterBlocks } from "../ui/letter-blocks";
 import { useAct } from "../ui/act";
 import { useToast } from "../ui/toast";
 import { useShortcut } from "../ui/use-shortcut";
+import { listed } from "#core/text/counted";
+import { t } from "../words/waiting";
+import { Sentence } from "../words/sentence";
 
 interface Props {
   row: WaitingRow;
@@ -48,7 +51,7 @@ export default function CompactAnswer(props: Props) {
   }, [row.number]);
   return (
     <section
-      aria-label={`Answer to ${row.customer}`}
+      aria-label={t("answerToCustomer", { customer: row.customer })}
       className="sticky top-0 flex max-h-screen flex-col px-6 py-5"
     >
       <p className="text-sm text-soft">{[row.label, row.channel, row.topic].filter(Boolean).join(", ")}</p>
@@ -56,16 +59,18 @@ export default function CompactAnswer(props: Props) {
       <p className="letter mt-2 line-clamp-6 border-b border-line pb-3">{row.words}</p>
       {problem !== null && (
         <p role="alert" className="py-4 text-stop">
-          The case could not be read: {problem}.{" "}
-          <Link to={`/cases/${row.number}`} className="quiet-link">
-            Open it
-          </Link>
+          <Sentence
+            of={t}
+            name="theCaseCouldNotBeRead"
+            values={{ problem }}
+            parts={[<Link key="0" to={`/cases/${row.number}`} className="quiet-link" />]}
+          />
         </p>
       )}
       {open ? (
         <Letter {...props} open={open} />
       ) : (
-        problem === null && <p className="py-4 text-soft">composing</p>
+        problem === null && <p className="py-4 text-soft">{t("composing")}</p>
       )}
     </section>
   );
@@ -119,7 +124,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
             lastMessage: open.lastMessage,
             seen: open.seen,
           })
-        : { problem: "The answer could not be saved, so it was not sent. Open the case." };
+        : { problem: t("theAnswerCouldNotBeSaved") };
       if ("problem" in sent) {
         toast({ words: sent.problem, tone: "stop" });
         return;
@@ -129,7 +134,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
       await revalidate();
     } catch (error) {
       toast({
-        words: `It was not sent: ${reasonOf(error)}.`,
+        words: t("itWasNotSentError", { error: reasonOf(error) }),
         tone: "stop",
       });
     } finally {
@@ -143,11 +148,12 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
     <>
       <div className="min-h-0 grow overflow-y-auto py-3">
         {made === null ? (
-          <p>This reply does not stand on the shelf of this case any more.</p>
+          <p>{t("thisReplyDoesNotStandOn")}</p>
         ) : (
           <>
             <p className="mb-2 text-sm text-soft">
-              {made.letter.subject && `${made.letter.subject}, `}to {open.recipient ?? "no known address"}
+              {made.letter.subject && `${made.letter.subject}, `}
+              {t("toRecipient", { recipient: open.recipient ?? t("noKnownAddress") })}
             </p>
             <div className="letter">
               <LetterBlocks blocks={made.letter.blocks} />
@@ -155,14 +161,18 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
             {made.lacks.length > 0 && (
               <label className="mt-2 flex items-center gap-1.5 text-sm text-soft">
                 <Checkbox checked={isWhole} onChange={setWhole} />
-                with {made.lacks.map(({ part }) => `a plain ${part}`).join(" and ")}
+                {t("withLacks", {
+                  lacks: listed(
+                    made.lacks.map(({ part }) =>
+                      part === "opening" ? t("aPlainOpening") : t("aPlainClosing"),
+                    ),
+                  ),
+                })}
               </label>
             )}
             <Signature open={open} />
             <ul className="mt-3 text-sm">
-              {open.draft !== null && (
-                <li className="text-stop">You have begun another answer: open the case.</li>
-              )}
+              {open.draft !== null && <li className="text-stop">{t("youHaveBegunAnotherAnswerOpen")}</li>}
               {made.checks.map((check, index) => (
                 <li key={index} className={check.severity === "stop" ? "text-stop" : "text-look"}>
                   {check.message}
@@ -174,13 +184,13 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
       </div>
       <p className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-line pt-3">
         <Button keys="Ctrl Enter" disabled={stopped} onClick={() => void send()}>
-          Send
+          {t("send")}
         </Button>
         <Link to={`/cases/${row.number}`} className="quiet-link">
-          Open the case
+          {t("openTheCase")}
         </Link>
         <button type="button" className="quiet-link" onClick={() => onClose(false)}>
-          Close
+          {t("close")}
         </button>
         <Kbd keys="Esc" />
       </p>

@@ -25,6 +25,8 @@ import { CasePreview } from "./case-preview";
 import { ProposalNews } from "./proposal-news";
 import { Alike, Ruler, PlainRows } from "./rows";
 import { loggable } from "#server/told";
+import { t } from "../words/waiting";
+import { Sentence } from "../words/sentence";
 
 const query = z.object({
   list: z.enum(["us", "customer"]).catch("us"),
@@ -62,11 +64,12 @@ function unranked(error: unknown): null {
   return null;
 }
 
-const WHOSE = [
-  ["my team", "my team’s"],
-  ["mine", "mine"],
-  ["all", "everyone’s"],
-] as const;
+const WHOSE = () =>
+  [
+    ["my team", t("myTeams")],
+    ["mine", t("mine")],
+    ["all", t("everyones")],
+  ] as const;
 
 /** What stays as it is while somebody types what to find. */
 const KEPT = ["list", "whose", "topic", "channel", "alike"];
@@ -168,24 +171,34 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
     <div
       className={`grid grow gap-5 px-5 ${compact === null ? "lg:grid-cols-[1fr_22rem]" : "lg:grid-cols-[1fr_33rem]"}`}
     >
-      <title>{`Waiting ${counts.us} · Plain Shelf`}</title>
+      <title>{t("waitingUsPlainShelf", { us: counts.us })}</title>
       <main className="min-w-0 bg-sheet">
-        <h1 className="sr-only">Waiting</h1>
+        <h1 className="sr-only">{t("waiting")}</h1>
         <div className="flex flex-wrap items-end gap-x-6 gap-y-2 px-6 pt-4 pb-3">
-          <nav aria-label="Lists" className="flex gap-6">
+          <nav aria-label={t("lists")} className="flex gap-6">
             <Link
               to={withParams("/waiting", params, { list: null })}
               aria-current={filter.list === "us" ? "page" : undefined}
               className={listTab(filter.list === "us")}
             >
-              Waiting for us <span className="tabular-nums">{counts.us}</span>
+              <Sentence
+                of={t}
+                name="waitingForUsUs"
+                values={{ us: counts.us }}
+                parts={[<span key="0" className="tabular-nums" />]}
+              />
             </Link>
             <Link
               to={withParams("/waiting", params, { list: "customer" })}
               aria-current={filter.list === "customer" ? "page" : undefined}
               className={listTab(filter.list === "customer")}
             >
-              For the customer <span className="tabular-nums">{counts.customer}</span>
+              <Sentence
+                of={t}
+                name="forTheCustomerCustomer"
+                values={{ customer: counts.customer }}
+                parts={[<span key="0" className="tabular-nums" />]}
+              />
             </Link>
           </nav>
           <Form
@@ -202,20 +215,20 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
                   checked={filter.alike !== null}
                   onChange={(on) => go({ alike: on ? "yes" : null })}
                 />
-                Alike <Kbd keys="A" />
+                {t("alike")} <Kbd keys="A" />
               </label>
             )}
             <Select
-              label="Whose"
+              label={t("whose")}
               value={filter.whose}
-              options={WHOSE}
+              options={WHOSE()}
               onChange={(whose) => go({ whose })}
               className="lined-field max-w-36"
             />
             <Select
-              label="Topic"
+              label={t("topic")}
               value={filter.topic ?? ""}
-              options={[["", "any topic"], ...sameWords(topics)]}
+              options={[["", t("anyTopic")], ...sameWords(topics)]}
               onChange={(topic) => go({ topic: topic || null })}
               className="lined-field max-w-36"
             />
@@ -224,8 +237,8 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
                 ref={field}
                 type="search"
                 name="text"
-                aria-label="Find a case"
-                placeholder="Find a case"
+                aria-label={t("findACase")}
+                placeholder={t("findACase")}
                 defaultValue={filter.text}
                 className="lined-field w-40"
               />
@@ -233,7 +246,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             </span>
             <noscript>
               <button type="submit" className="quiet-link">
-                Show
+                {t("show")}
               </button>
             </noscript>
           </Form>
@@ -258,7 +271,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
           <noscript>
             <p className="px-6 py-3">
               <Link to={withParams("/waiting", params, { whole: "yes" })} className="quiet-link">
-                All of these, to the last
+                {t("allOfTheseToTheLast")}
               </Link>
             </p>
           </noscript>
@@ -266,19 +279,14 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
         <StaleLine stale={"stale" in loaderData ? loaderData.stale : null} />
         {failed && (
           <p role="status" className="px-6 py-3 text-sm text-look">
-            What the shelf has for these cases could not be found out just now. They can be opened all the
-            same.
+            {t("whatTheShelfHasForThese")}
           </p>
         )}
-        {more && (
-          <p className="px-6 py-3 text-sm text-soft">
-            The first {most} are listed. Narrow the list to see others.
-          </p>
-        )}
+        {more && <p className="px-6 py-3 text-sm text-soft">{t("theFirstMostAreListedNarrow", { most })}</p>}
       </main>
-      <aside aria-label="Chosen case" className="hidden bg-sheet lg:block">
+      <aside aria-label={t("chosenCase")} className="hidden bg-sheet lg:block">
         {compact ? (
-          <Suspense fallback={<p className="px-6 py-5 text-soft">Opening…</p>}>
+          <Suspense fallback={<p className="px-6 py-5 text-soft">{t("opening")}</p>}>
             <CompactAnswer
               key={compact.row.number}
               {...compact}
@@ -347,23 +355,28 @@ function easyReply(best: Best | undefined): BestReply | null {
 function FirstCase({ address, simulated, isLead }: Beginning) {
   return (
     <div className="px-6 py-14 text-center">
-      <p className="font-serif text-lg">No case has come yet.</p>
+      <p className="font-serif text-lg">{t("noCaseHasComeYet")}</p>
       <p className="mt-2 text-soft">
-        Mail to <strong className="font-semibold text-ink">{address}</strong> becomes the first one.
+        <Sentence
+          of={t}
+          name="mailToAddressBecomesTheFirst"
+          values={{ address }}
+          parts={[<strong key="0" className="font-semibold text-ink" />]}
+        />
       </p>
       <p className="mt-4 flex flex-wrap justify-center gap-x-7 gap-y-2">
         {simulated && (
           <Link to="/outside" className="quiet-link">
-            Write one as a customer
+            {t("writeOneAsACustomer")}
           </Link>
         )}
         {isLead && (
           <Link to="/setup/start" className="quiet-link">
-            First steps of the house
+            {t("firstStepsOfTheHouse")}
           </Link>
         )}
         <Link to="/shelves" className="quiet-link">
-          See the shelves
+          {t("seeTheShelves")}
         </Link>
       </p>
     </div>
@@ -375,15 +388,15 @@ function Nothing({ filtered, list }: { filtered: boolean; list: "us" | "customer
     <div className="px-6 py-14 text-center">
       <p className="font-serif text-lg">
         {filtered
-          ? "No case is like that."
+          ? t("noCaseIsLikeThat")
           : list === "us"
-            ? "Nobody is waiting for us."
-            : "We are waiting for nobody."}
+            ? t("nobodyIsWaitingForUs")
+            : t("weAreWaitingForNobody")}
       </p>
       {filtered && (
         <p className="mt-3">
           <Link to="/waiting?whose=all" className="quiet-link">
-            Show everyone’s cases
+            {t("showEveryonesCases")}
           </Link>
         </p>
       )}

@@ -8,6 +8,8 @@ import type { AlikeGroup } from "./alike";
 import { bandOf, type Band } from "./bands";
 import { Hint } from "../ui/hint";
 import { useInSight } from "./use-in-sight";
+import { t } from "../words/waiting";
+import { Sentence } from "../words/sentence";
 
 interface Group {
   name: string;
@@ -33,12 +35,12 @@ const bar: Record<Band, string> = {
 export function Ruler({ groups, ...listed }: { groups: { band: Band; rows: WaitingRow[] }[] } & Listed) {
   return (
     <Stretches
-      groups={groups.map(({ band, rows }) => ({ name: band, band, rows }))}
+      groups={groups.map(({ band, rows }) => ({ name: bandWords()[band], band, rows }))}
       {...listed}
       section={({ band, rows }, list) => (
-        <section key={band} aria-label={band} className="flex">
+        <section key={band} aria-label={bandWords()[band]} className="flex">
           <h2 className="sticky top-0 w-18 shrink-0 self-start pt-2.5 pl-3 text-sm sm:w-28 sm:pl-6 sm:text-base leading-tight font-bold">
-            {band}
+            {bandWords()[band]}
             <span className="block font-normal text-soft tabular-nums">{rows.length}</span>
           </h2>
           <div className={`w-1.5 shrink-0 ${bar[band]}`} />
@@ -158,13 +160,13 @@ function Stretches<G extends Group>({
 
 function Due({ row, band }: { row: WaitingRow; band: Band }) {
   const { now, timeZone } = useClock();
-  if (row.answerBy === null) return <span className="text-soft">no time set</span>;
+  if (row.answerBy === null) return <span className="text-soft">{t("noTimeSet")}</span>;
   const due = Date.parse(row.answerBy);
   return (
     <Hint
       words={
         <>
-          Answer by <ExactTime at={due} />
+          <Sentence of={t} name="answerBy" parts={[<ExactTime key="0" at={due} />]} />
         </>
       }
     >
@@ -205,7 +207,7 @@ function Row({
       </span>
       {best && <BestLine best={best} titled={!underReply} />}
       <span className="hidden gap-3 text-sm text-soft sm:col-start-3 sm:row-start-1 sm:flex">
-        {row.refused && <strong className="text-stop">refused</strong>}
+        {row.refused && <strong className="text-stop">{t("refused")}</strong>}
         {row.people.length > 0 && <span className="font-semibold text-look">{row.people.join(", ")}</span>}
         {row.topic && <span className="hidden w-28 truncate md:inline">{row.topic}</span>}
         <span className="w-11">{row.channel === "sms" ? "SMS" : row.channel}</span>
@@ -224,14 +226,21 @@ function BestLine({ best, titled }: { best: Best | "not known"; titled: boolean 
       {best.reply ? (
         <>
           <strong className={`font-semibold ${words === "close fit" ? "text-accent" : "text-ink"}`}>
-            {words ?? "perhaps"}
+            {words ?? t("perhaps")}
           </strong>{" "}
           {titled && `${best.reply.title.toLowerCase()}, `}
           {best.reply.why}
         </>
       ) : (
-        "nothing on the shelf fits"
+        t("nothingOnTheShelfFits")
       )}
     </span>
   );
 }
+
+const bandWords = (): Record<Band, string> => ({
+  "Past due": t("pastDue"),
+  "Within the hour": t("withinTheHour"),
+  Today: t("today"),
+  Later: t("later"),
+});

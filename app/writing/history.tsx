@@ -14,6 +14,7 @@ import { versionWords } from "./versions/versions-panel";
 import { idInPath } from "#server/edge";
 import { Checkbox } from "../ui/checkbox";
 import { Select } from "../ui/select";
+import { t } from "../words/writing";
 
 const query = z.object({
   after: idInPath.nullable().catch(null),
@@ -37,7 +38,7 @@ export default function History({ loaderData }: Route.ComponentProps) {
   const navigate = useNavigate();
   const [mode, setMode] = useState<"compared" | "whole">("compared");
   const said = (row: (typeof versions)[number]) =>
-    `${row.number === null ? "working copy" : `version ${row.number}`}, ${row.author ?? "from the library’s files"}, ${relativeTime(Date.parse(row.at), now, timeZone)} (${versionWords(row)})`;
+    `${row.number === null ? t("workingCopy") : t("versionNumberSmall", { number: row.number })}, ${row.author ?? t("fromTheLibrarysFiles")}, ${relativeTime(Date.parse(row.at), now, timeZone)} (${versionWords(row)})`;
   const go = (changes: { after?: number; before?: number }) => {
     const next = new URLSearchParams({ after: String(changes.after ?? after.row.id) });
     const older = changes.before ?? (changes.after === undefined ? before?.row.id : undefined);
@@ -46,20 +47,20 @@ export default function History({ loaderData }: Route.ComponentProps) {
   };
   return (
     <main className="mx-5 mb-5 grow bg-sheet px-8 pt-4 pb-8">
-      <title>{`History of ${reply.title} · Plain Shelf`}</title>
+      <title>{t("historyOfReplyPlainShelf", { reply: reply.title })}</title>
       <p className="text-sm">
         <Link to={`/replies/${reply.key}`} className="quiet-link">
-          To the reply
+          {t("toTheReply")}
         </Link>
       </p>
       <h1 className="mt-2 text-xl font-bold">{after.content.title}</h1>
       <div className="mt-2 flex flex-wrap items-baseline gap-x-6 gap-y-2 border-b border-line pb-3 text-sm">
         <label className="flex items-baseline gap-2">
-          From
+          {t("from")}
           <Select
             className="lined-field max-w-md"
             value={before === null ? "" : String(before.row.id)}
-            placeholder="nothing: it is new"
+            placeholder={t("nothingItIsNew")}
             options={versions
               .filter((row) => row.id !== after.row.id)
               .map((row) => [String(row.id), said(row)] as const)}
@@ -67,7 +68,7 @@ export default function History({ loaderData }: Route.ComponentProps) {
           />
         </label>
         <label className="flex items-baseline gap-2">
-          to
+          {t("to")}
           <Select
             className="lined-field max-w-md"
             value={String(after.row.id)}
@@ -77,7 +78,7 @@ export default function History({ loaderData }: Route.ComponentProps) {
         </label>
         <label className="ml-auto flex items-center gap-1.5">
           <Checkbox checked={mode === "whole"} onChange={(whole) => setMode(whole ? "whole" : "compared")} />
-          only the newer one
+          {t("onlyTheNewerOne")}
         </label>
       </div>
       {after.row.remark && (

@@ -22,6 +22,7 @@ import { KeptWords, refusedAtFirst } from "./tokens/kept-words";
 import { idInPath } from "#server/edge";
 import { JUST_BEGUN } from "./just-begun";
 import { sameWords, Select } from "../ui/select";
+import { t } from "../words/writing";
 
 const number = idInPath.nullable().catch(null);
 const query = z.object({
@@ -64,7 +65,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
   const { asked, source, shelves, copied, kept, isYoung } = loaderData;
   const own = shelves.find((shelf) => shelf.mine);
   const form = useFormOf(begunReplySchema, {
-    title: asked.title || (copied ? `${copied.title}, another` : (kept?.subject ?? "")),
+    title: asked.title || (copied ? t("copiedAnother", { copied: copied.title }) : (kept?.subject ?? "")),
     // The first replies of a house are for all of it.
     shelf:
       asked.shelf ||
@@ -108,14 +109,18 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
 
   return (
     <main className="mx-5 mb-5 grow bg-sheet px-8 pt-4 pb-8">
-      <title>Write a reply · Plain Shelf</title>
+      <title>{t("writeAReplyPlainShelf")}</title>
       <p className="text-sm">
         <Link to={kept ? `/cases/${kept.case}` : "/shelves"} className="quiet-link">
-          {kept ? `To case ${kept.label}` : "To the shelves"}
+          {kept ? t("toCaseKept", { kept: kept.label }) : t("toTheShelves")}
         </Link>
       </p>
       <h1 className="mt-2 text-xl font-bold">
-        {kept ? "Keep this answer on a shelf" : copied ? `Begin from “${copied.title}”` : "Write a reply"}
+        {kept
+          ? t("keepThisAnswerOnAShelf")
+          : copied
+            ? t("beginFromCopied", { copied: copied.title })
+            : t("writeAReply")}
       </h1>
       <div className="mt-5 grid gap-x-12 gap-y-6 lg:grid-cols-[22rem_minmax(0,1fr)]">
         <form
@@ -123,17 +128,17 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
           noValidate
           onSubmit={(event) => void create(event)}
         >
-          <Field label="Title" hint="What a colleague would look for" problem={errors.title?.message}>
+          <Field label={t("title")} hint={t("whatAColleagueWouldLookFor")} problem={errors.title?.message}>
             {(attributes) => <input {...attributes} autoFocus {...form.register("title")} />}
           </Field>
           <Field
-            label="Shelf"
+            label={t("shelf")}
             hint={
               chosen?.mine
-                ? "Only you see it; you publish by yourself"
+                ? t("onlyYouSeeItYouPublish")
                 : chosen?.mayPublish
-                  ? "You publish on it"
-                  : "You propose; a curator publishes"
+                  ? t("youPublishOnIt")
+                  : t("youProposeACuratorPublishes")
             }
           >
             {(attributes) => (
@@ -152,7 +157,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
             )}
           </Field>
           {!kept && !copied && (
-            <Field label="Part">
+            <Field label={t("part")}>
               {(attributes) => (
                 <Controller
                   control={form.control}
@@ -171,14 +176,14 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
           )}
           <FormProblem words={errors.root?.message} />
           <Button type="submit" keys="Enter" disabled={isSubmitting}>
-            Go on to its words
+            {t("goOnToItsWords")}
           </Button>
         </form>
         {!kept && !copied && (
           <div className="flex max-w-2xl flex-col gap-5 lg:col-start-2 lg:row-start-1">
             <Field
-              label="Words that you have already"
-              hint="Plain text or Markdown. HTML and what comes from an office program is pasted on the next page."
+              label={t("wordsThatYouHaveAlready")}
+              hint={t("plainTextOrMarkdownHtmlAnd")}
               problem={errors.words?.message}
             >
               {(attributes) => (
@@ -191,8 +196,8 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
               )}
             </Field>
             {isYoung && (
-              <section aria-label="Start from one of ours">
-                <h2 className="font-semibold">Or start from one of ours, and change it</h2>
+              <section aria-label={t("startFromOneOfOurs")}>
+                <h2 className="font-semibold">{t("orStartFromOneOfOurs")}</h2>
                 <ul className="mt-1.5">
                   {starters.map((starter) => (
                     <li key={starter.title} className="border-t border-line py-2">
@@ -218,14 +223,14 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
         {kept && shown && (
           <div className="grid gap-8 xl:grid-cols-2">
             <KeptWords found={kept.found} refused={refused} onRefuse={setRefused} />
-            <section aria-label="As it will be kept">
-              <h2 className="mb-2 font-bold">As it will be kept</h2>
+            <section aria-label={t("asItWillBeKept")}>
+              <h2 className="mb-2 font-bold">{t("asItWillBeKept")}</h2>
               <div className="letter">
                 <LetterBlocks blocks={shown.content} />
               </div>
               {kept.files.length > 0 && (
                 <p className="mt-2 text-sm text-soft">
-                  With {kept.files.map((file) => file.name).join(", ")}
+                  {t("withFiles", { files: kept.files.map((file) => file.name).join(", ") })}
                 </p>
               )}
             </section>

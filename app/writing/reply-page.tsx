@@ -24,6 +24,7 @@ import { Checkbox } from "../ui/checkbox";
 import { isPicture } from "#core/text/file-name";
 import { insertPicture } from "../ui/editor/brought-files";
 import { TabPanel, Tabs } from "../ui/tabs";
+import { t } from "../words/writing";
 
 const TextForm = lazy(() => import("./editor/text-form"));
 
@@ -140,7 +141,7 @@ export function ReplyPage(props: Props) {
         />
         <label className="ml-auto flex items-center gap-1.5 text-sm">
           <Checkbox checked={asText} onChange={setAsText} />
-          text form beside it
+          {t("textFormBesideIt")}
         </label>
       </div>
       <TabPanel value={variant.language} className="flex min-h-0 grow flex-col">
@@ -182,7 +183,7 @@ export function ReplyPage(props: Props) {
         <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 px-6 pt-2.5 text-sm">
           {translated && (
             <label className="flex basis-full items-baseline gap-3">
-              <span className="w-14 text-soft">Title</span>
+              <span className="w-14 text-soft">{t("title")}</span>
               <input
                 className="lined-field grow"
                 value={variant.title ?? ""}
@@ -192,11 +193,11 @@ export function ReplyPage(props: Props) {
               />
             </label>
           )}
-          <span className="w-14 text-soft">Subject</span>
+          <span className="w-14 text-soft">{t("subject")}</span>
           <TextField
             key={variant.language}
-            label="Subject"
-            placeholder="none: the thread’s own subject stays"
+            label={t("subject")}
+            placeholder={t("noneTheThreadsOwnSubjectStays")}
             text={variant.subject ?? ""}
             definitions={definitions}
             onChange={(subject) =>
@@ -211,7 +212,7 @@ export function ReplyPage(props: Props) {
                 checked={content.useTemplateSubject}
                 onChange={(useTemplateSubject) => change((now) => ({ ...now, useTemplateSubject }))}
               />
-              use it in place of the thread’s
+              {t("useItInPlaceOfThe")}
             </label>
           )}
         </div>
@@ -230,7 +231,7 @@ export function ReplyPage(props: Props) {
           >
             <BodyEditor
               key={variant.language}
-              label="The words"
+              label={t("theWords")}
               doc={variant.document}
               definitions={definitions}
               onChange={(document) => changeVariant((one) => ({ ...one, document }))}
@@ -242,7 +243,7 @@ export function ReplyPage(props: Props) {
             />
           </WordsMenu>
           {asText && (
-            <Suspense fallback={<p className="text-sm text-soft">Opening…</p>}>
+            <Suspense fallback={<p className="text-sm text-soft">{t("opening")}</p>}>
               <TextForm
                 key={variant.language}
                 doc={variant.document}

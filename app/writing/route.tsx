@@ -4,6 +4,7 @@ import { signedIn } from "#server/web/context";
 import { letterFontLink } from "../ui/fonts";
 import type { Route } from "./+types/route";
 import { WritingDesk } from "./writing-desk";
+import { t } from "../words/writing";
 
 export const links = () => [letterFontLink];
 
@@ -17,7 +18,7 @@ export default function Writing({ loaderData: open }: Route.ComponentProps) {
   const published = open.published?.id ?? 0;
   return (
     <>
-      <title>{`${open.content.title || "Untitled"} · Plain Shelf`}</title>
+      <title>{t("contentPlainShelf", { content: open.content.title || t("untitled") })}</title>
       <WritingDesk
         key={`${open.key} ${published} ${open.baseId} ${open.revision === 0 ? `fresh ${open.changed}` : "working"}`}
         open={open}

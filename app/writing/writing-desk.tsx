@@ -28,9 +28,19 @@ import { useTrialCases } from "./trial/use-trial-cases";
 import { useUpload } from "../ui/use-upload";
 import { VersionsPanel } from "./versions/versions-panel";
 import { TabList, TabPanel, Tabs } from "../ui/tabs";
+import { t } from "../words/writing";
 
 const panels = ["Try on", "Blanks", "Passages", "Files", "Filing", "History"] as const;
 type Panel = (typeof panels)[number];
+
+const panelWords = (): Record<Panel, string> => ({
+  "Try on": t("tryOn"),
+  Blanks: t("blanks"),
+  Passages: t("passages"),
+  Files: t("files"),
+  Filing: t("filing"),
+  History: t("history"),
+});
 
 /** The writing desk: the reply's page on the left; beside it what it is made of, and how it reads for real cases. */
 export function WritingDesk({ open }: { open: OpenReply }) {
@@ -159,7 +169,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
     <main className="grid grow grid-cols-[minmax(0,1fr)] gap-5 px-5 pb-5 max-lg:shrink-0 max-sm:px-3 lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_25rem]">
       <section
         data-with-bar
-        aria-label="The reply"
+        aria-label={t("theReply")}
         className="flex min-w-0 flex-col bg-sheet max-lg:min-h-[60dvh] lg:min-h-0"
       >
         <ReplyHead open={open} reply={reply} filing={filed} />
@@ -187,20 +197,20 @@ export function WritingDesk({ open }: { open: OpenReply }) {
       </section>
       <aside
         ref={beside}
-        aria-label="Beside it"
+        aria-label={t("besideIt")}
         className="flex flex-col bg-sheet max-lg:min-h-[60dvh] lg:min-h-0"
       >
         <Suspense>
           <Tabs value={panel} onChange={(next) => setPanel(panels.find((name) => name === next) ?? panel)}>
             <TabList
-              label="Beside the reply"
+              label={t("besideTheReply")}
               className="gap-x-3.5 px-5 pt-3 text-sm"
               tabs={panels.map((name, index) => ({
                 value: name,
-                hint: `Alt ${index + 1}`,
+                hint: t("altIndex", { index: index + 1 }),
                 words: (
                   <>
-                    {name}
+                    {panelWords()[name]}
                     {count[name] ? <span className="tabular-nums"> {count[name]}</span> : ""}
                   </>
                 ),

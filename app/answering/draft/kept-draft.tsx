@@ -4,6 +4,8 @@ import type { OpenCase } from "#server/answering/open";
 import { Time } from "../../ui/time";
 import { useToast } from "../../ui/toast";
 import { keptDraft, postDraft, savedDraft } from "./draft-saver";
+import { t } from "../../words/answering";
+import { Sentence } from "../../words/sentence";
 
 /**
  * Words that this browser kept because they could not be stored: put back by themselves where nothing was written since,
@@ -38,7 +40,7 @@ export function KeptDraft({
     setFound(null);
     onBack(saved.data.version);
     await revalidate();
-    toast({ words: "What you had typed here is back." });
+    toast({ words: t("whatYouHadTypedHereIs") });
   }, [open.number, person, version, revalidate, onBack, toast]);
 
   // What was kept is looked at once, behind the first drawing: later the saver keeps here what it is about to store.
@@ -57,21 +59,23 @@ export function KeptDraft({
   if (!found) return null;
   return (
     <p role="note" className="border-b border-line bg-look-wash px-3 py-2 text-sm">
-      This browser kept words of yours that were not stored (<Time at={new Date(found.at).toISOString()} />
-      ).{" "}
-      <button type="button" className="quiet-link" onClick={() => void putBack()}>
-        Put them here in place of this draft
-      </button>{" "}
-      <button
-        type="button"
-        className="quiet-link"
-        onClick={() => {
-          keptDraft(open.number, person).clear();
-          setFound(null);
-        }}
-      >
-        Discard them
-      </button>
+      <Sentence
+        of={t}
+        name="thisBrowserKeptWordsOfYours"
+        parts={[
+          <Time key="0" at={new Date(found.at).toISOString()} />,
+          <button key="1" type="button" className="quiet-link" onClick={() => void putBack()} />,
+          <button
+            key="2"
+            type="button"
+            className="quiet-link"
+            onClick={() => {
+              keptDraft(open.number, person).clear();
+              setFound(null);
+            }}
+          />,
+        ]}
+      />
     </p>
   );
 }

@@ -1,6 +1,7 @@
 import type { Editor } from "@tiptap/core";
 import { answerAttrs, attrsStep } from "../editor/answer-attrs";
 import { useLetter } from "../editor/use-letter";
+import { t } from "../../words/answering";
 
 const NONE: string[] = [];
 
@@ -10,8 +11,8 @@ export function SetAside({ editor }: { editor: Editor | null }) {
   if (!editor || words.length === 0) return null;
   const without = (index: number) => words.filter((_, at) => at !== index);
   return (
-    <section aria-label="Set aside" className="mt-3 border-t border-dashed border-line pt-2 text-sm">
-      <p className="text-soft">Your changes to the reply before, set aside:</p>
+    <section aria-label={t("setAside")} className="mt-3 border-t border-dashed border-line pt-2 text-sm">
+      <p className="text-soft">{t("yourChangesToTheReplyBefore")}</p>
       <ul>
         {words.map((one, index) => (
           <li key={index} className="mt-1.5 flex items-baseline gap-3">
@@ -31,7 +32,7 @@ export function SetAside({ editor }: { editor: Editor | null }) {
                   .run()
               }
             >
-              insert
+              {t("insert")}
             </button>
             <button
               type="button"
@@ -42,7 +43,7 @@ export function SetAside({ editor }: { editor: Editor | null }) {
                 view.focus();
               }}
             >
-              remove
+              {t("remove")}
             </button>
           </li>
         ))}

@@ -9,6 +9,7 @@ import { Hint } from "../../ui/hint";
 import { widget } from "../../ui/editor/widget";
 import { letterKey, letterState, unfold, type LetterState } from "./letter-state";
 import type { PlacedSlip } from "./slips";
+import { t } from "../../words/answering";
 
 /** Shows what composing decided: passages that do not apply are folded, and the second look points at words. */
 export function decorationsPlugin(editor: Editor): Plugin<Drawn> {
@@ -56,10 +57,12 @@ function slipPassages(editor: Editor, slip: PlacedSlip, letter: LetterState, doc
     const refs = refsOf(child);
     if (refs.length === 0) return true;
     const key = `${slip.id} ${refs.map((ref) => ref.id + (ref.otherwise ? "!" : "")).join(" ")}`;
-    const words = refs.map((ref) => passageInWords(ref, decisions)).join(", and ");
+    const words = refs.map((ref) => passageInWords(ref, decisions)).join(`, ${t("andWord")} `);
     if (stands(refs, decisions)) {
       if (!child.isInline)
-        found.push(Decoration.node(from, to, { class: "passage-in", "data-hint": `Stands ${words}` }));
+        found.push(
+          Decoration.node(from, to, { class: "passage-in", "data-hint": t("standsWords", { words }) }),
+        );
       return true;
     }
     const open = letter.unfolded.has(key);
@@ -107,8 +110,10 @@ function refsOf(node: PmNode): PassageRef[] {
 /** When a passage stands, in words. */
 function passageInWords(ref: PassageRef, decisions: ReadonlyMap<string, Decision>): string {
   const decision = decisions.get(ref.id);
-  if (!decision) return "(their condition is gone)";
-  return `${ref.otherwise ? "unless" : "when"} ${decision.words}`;
+  if (!decision) return t("theirConditionIsGone");
+  return ref.otherwise
+    ? t("unlessWords", { words: decision.words })
+    : t("whenWords", { words: decision.words });
 }
 
 /** The tag that something has among its neighbours. */
@@ -131,9 +136,9 @@ interface FoldProps {
 /** One line for what is folded, saying why. */
 function Fold({ words, open, isInline, inTable, onFold }: FoldProps) {
   const Sign = open ? ChevronDown : ChevronRight;
-  const why = `${open || isInline ? "Left out" : "Folded"}: stands ${words}`;
+  const why = open || isInline ? t("leftOutStands", { words }) : t("foldedStands", { words });
   const button = (
-    <Hint words={isInline ? why : open ? "Fold it again" : "Look at what is left out"}>
+    <Hint words={isInline ? why : open ? t("foldItAgain") : t("lookAtWhatIsLeftOut")}>
       <button
         type="button"
         tabIndex={-1}

@@ -9,6 +9,7 @@ import { BlankInAnswer, TokenInAnswer } from "./inline-views";
 import { letterPlugin, type LetterInputs } from "./letter-state";
 import { moveSlip, slipAtCursor } from "./move-slip";
 import { Answer, SlipInAnswer } from "./slip-view";
+import { t } from "../../words/answering";
 
 /** Moves the slip that the cursor is in; the keys are taken also where it cannot go further. */
 function moveAtCursor(editor: Editor, by: 1 | -1): boolean {
@@ -34,7 +35,7 @@ export function answerExtensions(inputs: LetterInputs): AnyExtension[] {
     UndoRedo,
     formatKeys,
     Placeholder.configure({
-      placeholder: "Write, or take a reply from the shelf below.",
+      placeholder: t("writeOrTakeAReplyFrom"),
       includeChildren: true,
     }),
     Extension.create({

@@ -6,6 +6,7 @@ import { LinkFields, PictureFields, TableTools } from "../../ui/editor/at-cursor
 import { Inserts, Toggles, UndoRedoTools } from "../../ui/editor/format-tools";
 import { useShortcut } from "../../ui/use-shortcut";
 import { useTransactions } from "../../ui/editor/use-transactions";
+import { t } from "../../words/answering";
 
 /** What the answer can be formatted with, and what is at the cursor: shown while the hand is in the answer. */
 export function FormatBar({ editor, shown }: { editor: Editor; shown: boolean }) {
@@ -19,7 +20,7 @@ export function FormatBar({ editor, shown }: { editor: Editor; shown: boolean })
   useShortcut("leaveBar", () => editor.commands.focus(), { within: bar });
   return (
     <div ref={bar} className={`sticky top-0 z-10 bg-sheet ${shown ? "" : "invisible"}`}>
-      <Radix.Root aria-label="Formatting" className="flex items-center overflow-x-auto text-sm">
+      <Radix.Root aria-label={t("formatting")} className="flex items-center overflow-x-auto text-sm">
         <Toggles editor={editor} />
         <span className="ml-1 flex items-center border-l border-line pl-1">
           <Inserts editor={editor} />
@@ -31,7 +32,7 @@ export function FormatBar({ editor, shown }: { editor: Editor; shown: boolean })
       {at !== null && (
         <div
           role="group"
-          aria-label="At the cursor"
+          aria-label={t("atTheCursor")}
           className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-1 text-sm"
         >
           {at === "image" ? (

@@ -14,6 +14,7 @@ import { setBlank } from "./fill";
 import { slipAround, type LetterState } from "./letter-state";
 import type { SlipAttrs } from "./slips";
 import { useLetter } from "./use-letter";
+import { t } from "../../words/answering";
 
 /** The slip around a position as its node says it: the same as long as nothing of it but its words changes. */
 function slipAt(letter: LetterState, position: number | undefined): SlipAttrs | null {
@@ -45,7 +46,7 @@ function TokenView({ editor, node, getPos, selected }: NodeViewProps) {
   const why =
     filled.kind === "text"
       ? filled.fellBack
-        ? "There is no value; this stands for it."
+        ? t("thereIsNoValueThisStands")
         : fromWhere(attrs.name)
       : filled.kind === "missing"
         ? filled.why
@@ -82,7 +83,7 @@ function BlankView({ editor, node, getPos }: NodeViewProps) {
   if (!blank)
     return (
       <NodeViewWrapper as="span" style={INHERIT}>
-        <WordSource name={`This reply has no blank “${attrs.name}”`} words="Take it out, or write it out.">
+        <WordSource name={`This reply has no blank “${attrs.name}”`} words={t("takeItOutOrWriteIt")}>
           <span className="missing">{placeholderText({ type: "blank", attrs })}</span>
         </WordSource>
       </NodeViewWrapper>

@@ -19,6 +19,7 @@ import { letterKey, type LetterState } from "./letter-state";
 import { ownWordsSlip, slipJson, slipsOf, type SlipAttrs } from "./slips";
 import { useStackParts } from "./stack-parts";
 import { useLetter } from "./use-letter";
+import { t } from "../../words/answering";
 
 /** A slip in the stack: its words, what it is called, and the blanks that only steer its passages. */
 function SlipView({ editor, node }: NodeViewProps) {
@@ -40,10 +41,10 @@ function SlipView({ editor, node }: NodeViewProps) {
       aria-label={title}
     >
       <div className="slip-head" contentEditable={false}>
-        {newer && <span className="slip-newer">a newer version is on the shelf</span>}
+        {newer && <span className="slip-newer">{t("aNewerVersionIsOnThe")}</span>}
         <span>{name}</span>
         <button type="button" className="slip-drop" onClick={() => dropSlip(editor.view, id)}>
-          remove
+          {t("remove")}
         </button>
         {!isAlone && handle}
       </div>
@@ -77,7 +78,7 @@ function Steering({ editor, attrs }: Pick<NodeViewProps, "editor"> & { attrs: Sl
                 name={name}
                 blank={blank}
                 value={ownEntry(attrs.values, name) ?? null}
-                placeholder="not answered"
+                placeholder={t("notAnswered")}
                 language={language}
                 onFill={(value, goesOn) => setBlank(editor.view, attrs.id, name, value, goesOn)}
               />

@@ -6,6 +6,7 @@ import { readDocument } from "#core/document/schema";
 import type { Block, Doc } from "#core/document/types";
 import type { DraftInput, DraftSlip } from "#server/answering/draft";
 import type { StripReply } from "#server/strip/strip";
+import { t } from "../../words/answering";
 
 /** What a slip's node carries beside its words: where it came from, and what was filled in. */
 export type SlipAttrs = Omit<DraftSlip, "document">;
@@ -78,7 +79,7 @@ export function ownWordsSlip(language: string, id = newId()): DraftSlip {
     id,
     versionId: null,
     reply: null,
-    title: "Your own words",
+    title: t("yourOwnWords"),
     part: "answer",
     language,
     document: { type: "doc", content: [{ type: "paragraph", attrs: { passages: [] }, content: [] }] },

@@ -3,19 +3,21 @@ import { Form, Link } from "react-router";
 import { bareSubject } from "#core/mail/subject";
 import type { ConversationMessage } from "#server/cases/conversation";
 import type { OpenCase } from "#server/answering/open";
-import { counted, fileSize, times } from "#core/text/counted";
+import { fileSize, times } from "#core/text/counted";
 import { Time } from "../../ui/time";
 import { Disclosure } from "../../ui/disclosure";
+import { t } from "../../words/answering";
+import { Sentence } from "../../words/sentence";
 
 /** The messages of a case, oldest first; the latest is what the answer is to. */
 export function Conversation({ open }: { open: OpenCase }) {
   const { messages, earlier } = open;
   return (
-    <section aria-label="Conversation" className="mt-4">
+    <section aria-label={t("conversation")} className="mt-4">
       {earlier > 0 && (
         <p className="mb-3 text-sm">
           <Link to={`?earlier=${open.pages + 1}`} className="quiet-link">
-            {counted(earlier, "earlier message", "earlier messages")}
+            {t("countEarlierMessages", { count: earlier })}
           </Link>
         </p>
       )}
@@ -28,19 +30,19 @@ export function Conversation({ open }: { open: OpenCase }) {
           latest={index === messages.length - 1}
         />
       ))}
-      {messages.length === 0 && <p className="text-soft">Nothing has been said yet.</p>}
+      {messages.length === 0 && <p className="text-soft">{t("nothingHasBeenSaidYet")}</p>}
     </section>
   );
 }
 
-const stateWords: Record<ConversationMessage["state"], string> = {
+const stateWords = (): Record<ConversationMessage["state"], string> => ({
   received: "",
-  due: "leaves in a moment",
-  sending: "is being delivered",
+  due: t("leavesInAMoment"),
+  sending: t("isBeingDelivered"),
   sent: "delivered",
-  refused: "was refused",
-  "called back": "was called back",
-};
+  refused: t("wasRefused"),
+  "called back": t("wasCalledBack"),
+});
 
 function Message({
   message,
@@ -59,7 +61,7 @@ function Message({
   const files = message.files.filter((file) => !file.inline || ours);
   return (
     <article
-      aria-label={ours ? `Our answer by ${message.from}` : `From ${message.from}`}
+      aria-label={ours ? t("ourAnswerByFrom", { from: message.from }) : t("fromFrom", { from: message.from })}
       className={`mb-4 ${ours ? "border-l-2 border-accent pl-4" : ""}`}
     >
       {message.subject !== "" && bareSubject(message.subject) !== bareSubject(about) && (
@@ -69,22 +71,25 @@ function Message({
       {view === "text" ? (
         <div className={`letter whitespace-pre-wrap ${latest || ours ? "" : "text-soft"}`}>
           {message.written ||
-            (message.hasHtml ? "This message has only formatted text." : "This message has no words.")}
+            (message.hasHtml ? t("thisMessageHasOnlyFormattedText") : t("thisMessageHasNoWords"))}
         </div>
       ) : (
         <HtmlFrame id={message.id} remote={view === "remote"} />
       )}
       {message.cut && (
         <p className="mt-1 text-sm text-look">
-          This is only the beginning: the message is longer than is shown here.{" "}
-          <a href={`/messages/${message.id}/raw`} className="quiet-link">
-            The whole of it
-          </a>
+          <Sentence
+            of={t}
+            name="thisIsOnlyTheBeginningThe"
+            parts={[
+              <Link key="0" reloadDocument to={`/messages/${message.id}/raw`} className="quiet-link" />,
+            ]}
+          />
         </p>
       )}
       {message.quoted && view === "text" && (
         <Disclosure
-          words={<span className="font-normal text-soft">quoted text</span>}
+          words={<span className="font-normal text-soft">{t("quotedText")}</span>}
           className="mt-1 text-sm"
         >
           <div className="letter mt-1 border-l border-line pl-3 whitespace-pre-wrap text-soft">
@@ -93,7 +98,7 @@ function Message({
         </Disclosure>
       )}
       {files.length > 0 && (
-        <ul aria-label="Files" className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
+        <ul aria-label={t("files")} className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
           {files.map((file) => (
             <li key={file.id}>
               <FileLink file={file} /> <span className="text-soft">{fileSize(file.size)}</span>
@@ -106,7 +111,7 @@ function Message({
           {ours ? message.from : message.from === customer ? "" : `${message.from}, `}
           {ours && ", "}
           <Time at={message.at} />
-          {ours && `, ${stateWords[message.state]}`}
+          {ours && `, ${stateWords()[message.state]}`}
         </span>
         {message.hasHtml && !ours && (
           <button
@@ -114,22 +119,22 @@ function Message({
             className="underline underline-offset-2"
             onClick={() => setView(view === "text" ? "html" : "text")}
           >
-            {view === "text" ? "as it was formatted" : "as plain text"}
+            {view === "text" ? t("asItWasFormatted") : t("asPlainText")}
           </button>
         )}
         {view === "html" && (
           <button type="button" className="underline underline-offset-2" onClick={() => setView("remote")}>
-            load remote pictures
+            {t("loadRemotePictures")}
           </button>
         )}
         {ours && (
           <Link to={`/replies/new?message=${message.id}`} className="underline underline-offset-2">
-            keep on a shelf
+            {t("keepOnAShelf")}
           </Link>
         )}
         {message.hasRaw && (
           <a href={`/messages/${message.id}/raw`} className="underline underline-offset-2">
-            raw
+            {t("raw")}
           </a>
         )}
       </p>
@@ -150,13 +155,15 @@ function FileLink({ file }: { file: ConversationMessage["files"][number] }) {
     );
   return asking ? (
     <span role="alert" className="border-l-[3px] border-stop bg-stop-wash px-2 py-1">
-      “{file.name}” is a program or may hold one. Whoever opens it runs what the sender wrote.{" "}
-      <a href={href} className="quiet-link" onClick={() => setAsking(false)}>
-        Fetch it all the same
-      </a>{" "}
-      <button type="button" className="quiet-link" onClick={() => setAsking(false)}>
-        Cancel
-      </button>
+      <Sentence
+        of={t}
+        name="fileIsAProgramOrMay"
+        values={{ file: file.name }}
+        parts={[
+          <Link key="0" reloadDocument to={href} className="quiet-link" onClick={() => setAsking(false)} />,
+          <button key="1" type="button" className="quiet-link" onClick={() => setAsking(false)} />,
+        ]}
+      />
     </span>
   ) : (
     <button type="button" className="quiet-link text-look" onClick={() => setAsking(true)}>
@@ -168,10 +175,12 @@ function FileLink({ file }: { file: ConversationMessage["files"][number] }) {
 /** What is to know of who wrote: a stranger on the case, another address for answers, doubts about the sender. */
 function Sender({ message, customer }: { message: ConversationMessage; customer: string }) {
   const lines = [
-    message.stranger ? `From ${message.fromAddress}, which is not known to be ${customer}’s.` : null,
-    message.replyTo ? `Asks for answers to ${message.replyTo}.` : null,
+    message.stranger
+      ? t("fromFromaddressWhichIsNotKnown", { fromAddress: message.fromAddress, customer })
+      : null,
+    message.replyTo ? t("asksForAnswersToReplyto", { replyTo: message.replyTo }) : null,
     ...message.doubts.map(({ kind, words }) =>
-      kind === "envelope" ? words : `Our receiver found: ${words}.`,
+      kind === "envelope" ? words : t("ourReceiverFoundWords", { words }),
     ),
   ].filter((line) => line !== null);
   if (lines.length === 0) return null;
@@ -192,7 +201,10 @@ function Trouble({ message }: { message: ConversationMessage }) {
   if (message.state !== "refused") {
     return (
       <p className="mt-1 text-sm font-semibold text-look">
-        Not delivered yet, tried {times(message.attempts)}: {message.refusal}
+        {t("notDeliveredYetTriedAttemptsRefusal", {
+          attempts: times(message.attempts),
+          refusal: message.refusal,
+        })}
       </p>
     );
   }
@@ -202,9 +214,9 @@ function Trouble({ message }: { message: ConversationMessage }) {
       action={`/messages/${message.id}/try-again`}
       className="mt-1.5 border-l-[3px] border-stop bg-stop-wash px-3 py-2"
     >
-      <p className="font-semibold text-stop">Refused: {message.refusal}</p>
+      <p className="font-semibold text-stop">{t("refusedRefusal", { refusal: message.refusal })}</p>
       <button type="submit" className="quiet-link mt-1.5">
-        Try again
+        {t("tryAgain")}
       </button>
     </Form>
   );
@@ -214,7 +226,7 @@ function Trouble({ message }: { message: ConversationMessage }) {
 function HtmlFrame({ id, remote }: { id: number; remote: boolean }) {
   return (
     <iframe
-      title="The message as it was formatted"
+      title={t("theMessageAsItWasFormatted")}
       src={`/messages/${id}/html${remote ? "?pictures=remote" : ""}`}
       sandbox="allow-same-origin allow-popups allow-popups-to-escape-sandbox"
       className="h-40 w-full border border-line bg-white"

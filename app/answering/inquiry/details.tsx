@@ -3,6 +3,7 @@ import { catalogue } from "#core/tokens/catalogue";
 import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { OpenCase } from "#server/answering/open";
+import { t } from "../../words/answering";
 
 /** Booking, organisation and the house's own case fields, as far as they are known. */
 export function Details({ open }: { open: OpenCase }) {
@@ -43,18 +44,20 @@ export function Details({ open }: { open: OpenCase }) {
 
 function BookingHead({ open }: { open: OpenCase }) {
   const reference = open.bookingReference;
-  if (reference === null) return <Wide>No booking is named in this case.</Wide>;
+  if (reference === null) return <Wide>{t("noBookingIsNamedInThis")}</Wide>;
   const found = Object.keys(open.context.booking).length > 0;
   return (
     <>
-      <Pair label="Booking" value={<strong>{reference}</strong>} />
+      <Pair label={t("booking")} value={<strong>{reference}</strong>} />
       {!found && (
         <Wide>
           {open.booking.problem ??
-            (open.booking.asked ? "Nothing is known of it." : "Asking the booking system…")}
+            (open.booking.asked ? t("nothingIsKnownOfIt") : t("askingTheBookingSystem"))}
         </Wide>
       )}
-      {found && open.booking.problem && <Wide>{open.booking.problem}; this is what it said before.</Wide>}
+      {found && open.booking.problem && (
+        <Wide>{t("problemThisIsWhatItSaid", { problem: open.booking.problem })}</Wide>
+      )}
     </>
   );
 }
@@ -71,7 +74,7 @@ function Pair({ label, value, strong = false }: { label: string; value: ReactNod
 function Wide({ children }: { children: ReactNode }) {
   return (
     <>
-      <dt className="sr-only">Booking</dt>
+      <dt className="sr-only">{t("booking")}</dt>
       <dd className="col-span-3 text-soft">{children}</dd>
     </>
   );

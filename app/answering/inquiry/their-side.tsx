@@ -7,6 +7,7 @@ import { Conversation } from "./conversation";
 import { Details } from "./details";
 import { Disclosure } from "../../ui/disclosure";
 import { Hint } from "../../ui/hint";
+import { t } from "../../words/answering";
 
 /** What the customer said, and what we know of them. */
 export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
@@ -14,13 +15,13 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
   const facts = [
     customer.organisation &&
       `${customer.organisation}${customer.organisationKind ? ` (${customer.organisationKind})` : ""}`,
-    customer.since && `with us since ${customer.since.slice(0, 4)}`,
-    customer.language && `writes ${languageName(customer.language)}`,
+    customer.since && t("withUsSinceSince", { since: customer.since.slice(0, 4) }),
+    customer.language && t("writesLanguage", { language: languageName(customer.language) }),
     customer.phone,
   ].filter(Boolean);
   return (
     <section
-      aria-label="Their side"
+      aria-label={t("theirSide")}
       className="min-h-0 border-line px-6 py-4 md:overflow-y-auto md:border-r lg:px-9"
     >
       <div className="flex items-baseline justify-between gap-3 text-sm">
@@ -29,7 +30,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
       </div>
       <TimeBar open={open} />
       <h1 className="mt-3 text-xl leading-tight font-bold [overflow-wrap:anywhere]">
-        {open.subject || "No subject"}
+        {open.subject || t("noSubject")}
       </h1>
       <p className="mt-1 text-soft [overflow-wrap:anywhere]">
         <span className="text-ink">{customer.name}</span>
@@ -41,7 +42,9 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
           className="mt-2 border-l-[3px] border-look bg-look-wash px-2.5 py-1.5 font-semibold text-look"
         >
           {open.others
-            .map((other) => `${other.name} ${other.here ? "has this case open too" : "began an answer here"}`)
+            .map(({ name, here }) =>
+              here ? t("hasThisCaseOpenToo", { name }) : t("beganAnAnswerHere", { name }),
+            )
             .join("; ")}
         </p>
       )}
@@ -49,7 +52,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
       <Conversation open={open} />
       {open.earlierCases.length > 0 && (
         <section className="mt-5 border-t border-line pt-3 text-sm">
-          <h2 className="font-bold">Other cases</h2>
+          <h2 className="font-bold">{t("otherCases")}</h2>
           <ul>
             {open.earlierCases.map((one) => (
               <li key={one.number} className="flex gap-2">
@@ -64,7 +67,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
           </ul>
         </section>
       )}
-      <Disclosure words="History" className="mt-5 border-t border-line pt-3 text-sm">
+      <Disclosure words={t("history")} className="mt-5 border-t border-line pt-3 text-sm">
         <ol className="mt-1">
           {open.history.map((entry) => (
             <li key={entry.id} className="grid grid-cols-[7rem_1fr] gap-2">
@@ -88,7 +91,7 @@ function Due({ open }: { open: OpenCase }) {
   const left = due - now;
   const tone = left < 0 ? "text-stop" : left < 3_600_000 ? "text-look" : "text-ink";
   return (
-    <Hint words={`Answer by ${exactTime(due, timeZone)}`}>
+    <Hint words={t("answerByDue", { due: exactTime(due, timeZone) })}>
       <time dateTime={open.answerBy} className={`font-bold ${tone}`}>
         {timeLeftAlone(due, now, timeZone)}
       </time>

@@ -7,6 +7,8 @@ import { useShortcut } from "../../ui/use-shortcut";
 import type { AnswerHandle } from "../use-answer";
 import { aroundOffers, putAround, type AroundOffer } from "./around";
 import { composedAlone } from "./preview";
+import { t } from "../../words/answering";
+import { Sentence } from "../../words/sentence";
 
 /** Offers the opening and closing that the letter lacks, below it: nothing moves in it while it is written. */
 export function AroundLine({ open, answer }: { open: OpenCase; answer: AnswerHandle }) {
@@ -35,10 +37,12 @@ export function AroundLine({ open, answer }: { open: OpenCase; answer: AnswerHan
     <p className="mt-3 flex flex-wrap items-baseline gap-x-3 gap-y-1 text-sm text-soft">
       {offers.map((offer) => (
         <span key={offer.part}>
-          No {offer.part} yet:{" "}
-          <button type="button" className="quiet-link" onClick={() => add([offer])}>
-            add “{offer.words}”
-          </button>
+          <Sentence
+            of={t}
+            name="noPartYetAddWords"
+            values={{ part: offer.part, words: offer.words }}
+            parts={[<button key="0" type="button" className="quiet-link" onClick={() => add([offer])} />]}
+          />
         </span>
       ))}
       <Kbd keys="Alt G" />

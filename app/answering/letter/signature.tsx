@@ -5,6 +5,7 @@ import { fillOwn } from "#core/compose/fill-own";
 import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
 import { LetterBlocks } from "../../ui/letter-blocks";
+import { t } from "../../words/answering";
 
 /** The signature that will stand under the letter, once. */
 export function Signature({ open }: { open: OpenCase }) {
@@ -17,7 +18,7 @@ export function Signature({ open }: { open: OpenCase }) {
   }, [open]);
   if (blocks.length === 0) return null;
   return (
-    <div aria-label="Signature" role="group" className="letter text-soft">
+    <div aria-label={t("signature")} role="group" className="letter text-soft">
       <LetterBlocks blocks={blocks} />
     </div>
   );

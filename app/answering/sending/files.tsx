@@ -5,6 +5,7 @@ import { fileSize } from "#core/text/counted";
 import { filesThatGo } from "../editor/answer-attrs";
 import type { AnswerHandle } from "../use-answer";
 import { removeFile } from "./use-own-files";
+import { t } from "../../words/answering";
 
 /** Files that go with the letter: those of its replies, and those that the agent adds. */
 export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }) {
@@ -31,7 +32,7 @@ export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }
           <span className="text-soft">{fileSize(file.size)}</span>
           <button
             type="button"
-            aria-label={`Remove ${file.name}`}
+            aria-label={t("removeFile", { file: file.name })}
             className="grid size-6 place-items-center self-center text-soft hover:text-ink"
             onClick={() => {
               if (editor) removeFile(editor, file.id);
@@ -43,7 +44,7 @@ export function Files({ open, answer }: { open: OpenCase; answer: AnswerHandle }
         </span>
       ))}
       <label className="text-soft underline underline-offset-2 focus-within:outline-2 focus-within:outline-accent">
-        Attach a file
+        {t("attachAFile")}
         <input
           ref={input}
           type="file"

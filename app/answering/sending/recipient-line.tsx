@@ -6,6 +6,7 @@ import { useAct } from "../../ui/act";
 import { useToast } from "../../ui/toast";
 import type { AnswerHandle } from "../use-answer";
 import { RadioGroup } from "../../ui/radio-group";
+import { t } from "../../words/answering";
 
 /** To whom the letter goes: an address of the customer's, unless the agent chooses another and confirms it. */
 export function RecipientLine({ open, answer }: { open: OpenCase; answer: AnswerHandle }) {
@@ -15,11 +16,11 @@ export function RecipientLine({ open, answer }: { open: OpenCase; answer: Answer
   const others = open.recipients.some((one) => one.address !== recipient);
   return (
     <>
-      <dt className="text-sm text-soft">To</dt>
+      <dt className="text-sm text-soft">{t("to")}</dt>
       <dd className="flex flex-wrap items-baseline gap-x-3 [overflow-wrap:anywhere]">
         {recipient === null ? (
           <strong id="recipient" tabIndex={-1} className="text-stop">
-            no address is known
+            {t("noAddressIsKnown")}
           </strong>
         ) : (
           <span id="recipient" tabIndex={-1}>
@@ -33,14 +34,14 @@ export function RecipientLine({ open, answer }: { open: OpenCase; answer: Answer
             className="text-sm text-soft underline underline-offset-2"
             onClick={() => setChoosing(true)}
           >
-            another address
+            {t("anotherAddress")}
           </button>
         )}
         {choosing && (
           <fieldset className="basis-full border-l border-line pl-3 text-sm">
-            <legend className="sr-only">Where the letter goes</legend>
+            <legend className="sr-only">{t("whereTheLetterGoes")}</legend>
             <RadioGroup
-              label="Address"
+              label={t("address")}
               value={recipient ?? ""}
               options={open.recipients.map((one) => ({
                 value: one.address,
@@ -60,7 +61,7 @@ export function RecipientLine({ open, answer }: { open: OpenCase; answer: Answer
               }}
             />
             <button type="button" className="quiet-link" onClick={() => setChoosing(false)}>
-              leave it so
+              {t("leaveItSo")}
             </button>
           </fieldset>
         )}
@@ -105,16 +106,16 @@ function NewAddress({
       role="note"
       className={`basis-full border-l-[3px] px-2.5 py-1 text-sm ${confirmed ? "border-line text-soft" : "border-stop bg-stop-wash"}`}
     >
-      {news ?? `${address} is not known to be ${open.customer.name}’s.`}{" "}
+      {news ?? t("addressIsNotKnownToBe", { address, customer: open.customer.name })}{" "}
       {confirmed ? (
-        "You confirmed it for this letter."
+        t("youConfirmedItForThisLetter")
       ) : (
         <button type="button" className="quiet-link" onClick={onConfirm}>
-          Send this letter there
+          {t("sendThisLetterThere")}
         </button>
       )}{" "}
       <button type="button" className="quiet-link" onClick={() => void keep()}>
-        It is {open.customer.name}’s: keep it
+        {t("itIsCustomerSKeepIt", { customer: open.customer.name })}
       </button>
     </p>
   );

@@ -3,6 +3,7 @@ import * as z from "zod/mini";
 import type { Act } from "../../ui/act";
 import type { ToastMessage } from "../../ui/toast";
 import { refusalOf } from "../../ui/refusal";
+import { t } from "../../words/answering";
 
 const sentSchema = z.object({
   ok: z.literal(true),
@@ -39,20 +40,20 @@ export async function requestSending(
     headers: { "Content-Type": "application/json" },
     body: JSON.stringify(seen),
   });
-  if (response.status === 401) return { problem: "Your session has ended: sign in again, then send." };
+  if (response.status === 401) return { problem: t("yourSessionHasEndedSignIn") };
   const body: unknown = await response.json();
   const sent = sentSchema.safeParse(body);
   if (sent.success) return sent.data;
   const problem = refusalOf(body)?.problem ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
-  return { problem: problem ?? "The server did not take it. Your answer is still here." };
+  return { problem: problem ?? t("theServerDidNotTakeIt") };
 }
 
 /** Says that a letter is on its way, and offers to call it back. */
 export function tellSent({ message, dueAt, to }: Sent, ways: Ways): void {
   ways.toast({
-    words: `On its way to ${to}`,
+    words: t("onItsWayToTo", { to }),
     until: Date.parse(dueAt),
-    action: { label: "Call it back", run: () => void callBack(message, ways) },
+    action: { label: t("callItBack"), run: () => void callBack(message, ways) },
   });
 }
 
@@ -62,6 +63,6 @@ async function callBack(message: number, { act, toast, navigate }: Ways): Promis
     toast({ words: done.problem, tone: "stop" });
     return;
   }
-  toast({ words: "Called back. It is your draft again." });
+  toast({ words: t("calledBackItIsYourDraft") });
   await navigate(`/cases/${done.data.case}?back=${message}`);
 }

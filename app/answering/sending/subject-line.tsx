@@ -8,6 +8,7 @@ import { answerAttrs } from "../editor/answer-attrs";
 import { setSubject } from "../editor/fill";
 import { Hint } from "../../ui/hint";
 import { useFieldKeys } from "../../ui/use-field-keys";
+import { t } from "../../words/answering";
 
 /** The subject: the thread's, unless the agent takes the reply's or writes another. */
 export function SubjectLine({
@@ -33,12 +34,12 @@ export function SubjectLine({
   const shown = letter?.letter.subject ?? answerSubject(open.subject, open.label);
   return (
     <>
-      <dt className="text-sm text-soft">Subject</dt>
+      <dt className="text-sm text-soft">{t("subject")}</dt>
       <dd className="flex flex-wrap items-baseline gap-x-3">
         {editing ? (
           <input
             ref={field}
-            aria-label="Subject"
+            aria-label={t("subject")}
             data-fills-letter
             autoFocus
             className="lined-field grow font-serif text-letter"
@@ -56,19 +57,19 @@ export function SubjectLine({
             className="text-sm text-soft underline underline-offset-2"
             onClick={() => setEditing(true)}
           >
-            change
+            {t("change")}
           </button>
         )}
         {!editing && offered !== null && subject.from === "thread" && offered !== shown && (
           <Hint words={offered}>
             <button type="button" className="quiet-link text-sm" onClick={() => choose({ from: "reply" })}>
-              use the reply’s
+              {t("useTheReplys")}
             </button>
           </Hint>
         )}
         {!editing && subject.from !== "thread" && (
           <button type="button" className="quiet-link text-sm" onClick={() => choose({ from: "thread" })}>
-            keep the thread’s
+            {t("keepTheThreads")}
           </button>
         )}
       </dd>

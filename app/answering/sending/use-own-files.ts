@@ -7,6 +7,7 @@ import { useAsk } from "../../ui/ask";
 import { insertPicture } from "../../ui/editor/brought-files";
 import { useUpload } from "../../ui/use-upload";
 import { answerAttrs, attrsStep, type OwnFile } from "../editor/answer-attrs";
+import { t } from "../../words/answering";
 
 /**
  * Files that the agent adds to an answer: what is risky is asked about first, and each is a step of undo.
@@ -36,7 +37,7 @@ export function useOwnFiles(editor: Editor | null) {
 }
 
 function question(name: string, risk: string) {
-  return { title: `Attach “${name}”?`, words: `It ${risk}.`, yes: "Attach it" };
+  return { title: t("attachName", { name }), words: t("itRisk", { risk }), yes: t("attachIt") };
 }
 
 function place(editor: Editor, file: OwnFile, at: number | null): void {

@@ -11,6 +11,7 @@ import { letterState } from "../editor/letter-state";
 import { isEmptySlip } from "../editor/slips";
 import { requestSending, tellSent } from "./request";
 import type { AnswerHandle } from "../use-answer";
+import { t } from "../../words/answering";
 
 interface Page {
   /** Whether the page shows something else than the letter that would go. */
@@ -44,23 +45,23 @@ export function useSendLetter(
       if (showsOther) {
         const nothingTaken = slips.every(isEmptySlip);
         if (nothingTaken) {
-          toast({ words: "Take it first: Enter takes what the page shows.", tone: "stop" });
+          toast({ words: t("takeItFirstEnterTakesWhat"), tone: "stop" });
           return;
         }
         show();
-        toast({ words: "This is the letter that would go. Send it, if it is right." });
+        toast({ words: t("thisIsTheLetterThatWould") });
         return;
       }
       if (stopsSending(checks)) {
         pointAtFirstStop(editor);
-        toast({ words: checks[0]?.message ?? "Something stops sending", tone: "stop" });
+        toast({ words: checks[0]?.message ?? t("somethingStopsSending"), tone: "stop" });
         return;
       }
       busy.current = true;
       try {
         if (!(await saver()?.flush())) {
           toast({
-            words: "Your answer could not be saved, so it was not sent. It is still here.",
+            words: t("yourAnswerCouldNotBeSaved"),
             tone: "stop",
           });
           return;
@@ -78,7 +79,7 @@ export function useSendLetter(
         else await navigate(`/cases/${number}?sent=${message}`, { replace: true });
       } catch (error) {
         toast({
-          words: `It was not sent: ${reasonOf(error)}. Your answer is still here.`,
+          words: t("itWasNotSentErrorYour", { error: reasonOf(error) }),
           tone: "stop",
         });
       } finally {

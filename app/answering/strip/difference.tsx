@@ -1,4 +1,3 @@
-import { counted } from "#core/text/counted";
 import { useMemo } from "react";
 import { differences, likeness } from "#core/document/differences";
 import type { PatternEngine } from "#core/conditions/patterns";
@@ -6,6 +5,8 @@ import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
 import { ComparedLines } from "../../ui/compared";
 import { readsAs } from "../letter/preview";
+import { t } from "../../words/answering";
+import { Sentence } from "../../words/sentence";
 
 const MOST_LINES = 4;
 
@@ -31,23 +32,32 @@ export function Difference({ open, patterns, reply, other }: Props) {
   if (found === "near")
     return (
       <p role="note" className="mb-3 border-b border-line pb-2.5 text-sm text-soft">
-        Not the same as <strong className="font-semibold text-ink">{other.title.toLowerCase()}</strong>, which
-        fits too.
+        <Sentence
+          of={t}
+          name="notTheSameAsOtherWhich"
+          values={{ other: other.title.toLowerCase() }}
+          parts={[<strong key="0" className="font-semibold text-ink" />]}
+        />
       </p>
     );
   if (found.lines.length === 0) return null;
   return (
-    <section aria-label={`What differs from “${other.title}”`} className="mb-3 border-b border-line pb-2.5">
+    <section
+      aria-label={t("whatDiffersFromOther", { other: other.title })}
+      className="mb-3 border-b border-line pb-2.5"
+    >
       <p className="mb-1 text-sm text-soft">
-        Looks like <strong className="font-semibold text-ink">{other.title.toLowerCase()}</strong>; here they
-        differ:
+        <Sentence
+          of={t}
+          name="looksLikeOtherHereTheyDiffer"
+          values={{ other: other.title.toLowerCase() }}
+          parts={[<strong key="0" className="font-semibold text-ink" />]}
+        />
       </p>
       <div className="difference">
         <ComparedLines lines={found.lines} />
       </div>
-      {found.more > 0 && (
-        <p className="text-sm text-soft">and {counted(found.more, "more line", "more lines")}</p>
-      )}
+      {found.more > 0 && <p className="text-sm text-soft">{t("andCountMoreLines", { count: found.more })}</p>}
     </section>
   );
 }

@@ -2,11 +2,12 @@ import { ChevronDown, ChevronUp } from "lucide-react";
 import { memo, useCallback, useEffect, useId, useRef, useState, type RefObject } from "react";
 import type { StripReply } from "#server/strip/strip";
 import { fitWords } from "#core/ranking/fit-words";
-import { counted } from "#core/text/counted";
 import { Kbd } from "../../ui/kbd";
 import { useShortcut } from "../../ui/use-shortcut";
 import { SideTag, type Side } from "../side";
 import type { StripHandle } from "./use-strip";
+import { t } from "../../words/answering";
+import { Sentence } from "../../words/sentence";
 
 interface Props {
   /** Whether an answer is under way already. */
@@ -90,7 +91,7 @@ export const Strip = memo(function Strip({
   return (
     <section
       ref={place}
-      aria-label="Shelf"
+      aria-label={t("shelf")}
       data-side="shelf"
       className="shelf relative bg-desk px-5 max-md:sticky max-md:bottom-0 max-md:z-30 max-md:border-t max-md:border-line md:pt-6"
     >
@@ -105,12 +106,17 @@ export const Strip = memo(function Strip({
         onClick={() => setOpen((open) => !open)}
       >
         <span>
-          Shelf{" "}
-          <span className="font-normal text-soft">
-            {chosen && !taken.has(chosen.key)
-              ? chosen.title.toLowerCase()
-              : counted(total, "reply", "replies")}
-          </span>
+          <Sentence
+            of={t}
+            name="shelfValue"
+            values={{
+              value:
+                chosen && !taken.has(chosen.key)
+                  ? chosen.title.toLowerCase()
+                  : t("countReplies", { count: total }),
+            }}
+            parts={[<span key="0" className="font-normal text-soft" />]}
+          />
         </span>
         {isOpen ? <ChevronDown size={18} aria-hidden="true" /> : <ChevronUp size={18} aria-hidden="true" />}
       </button>
@@ -125,8 +131,8 @@ export const Strip = memo(function Strip({
             aria-expanded="true"
             aria-controls={`${id}-list`}
             aria-activedescendant={chosen ? `${id}-${current}` : undefined}
-            aria-label="Find on the shelf"
-            placeholder="Find on the shelf"
+            aria-label={t("findOnTheShelf")}
+            placeholder={t("findOnTheShelf")}
             className="lined-field w-full text-base text-ink"
             value={query}
             onChange={(event) => {
@@ -144,25 +150,33 @@ export const Strip = memo(function Strip({
             {problem ??
               (query
                 ? searching
-                  ? "Looking…"
-                  : `${counted(replies.length, "reply", "replies")} found${replies.length > 1 ? ", the nearest first" : ""}.`
+                  ? t("looking")
+                  : t("countRepliesFound", { count: replies.length })
                 : nothingFits
                   ? total === 0
-                    ? "Your shelves hold no reply yet. Write it yourself."
-                    : "Nothing on the shelf seems to fit. Write it yourself, or look at what comes nearest."
+                    ? t("yourShelvesHoldNoReplyYet")
+                    : t("nothingOnTheShelfSeemsTo")
                   : unranked
-                    ? `${counted(total, "reply", "replies")}, by use: what fits cannot be told just now.`
-                    : `${counted(total, "reply", "replies")}, what fits the message best first.`)}
+                    ? t("countRepliesByUseWhatFits", { count: total })
+                    : t("countRepliesWhatFitsTheMessage", { count: total }))}
           </p>
           <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1 max-md:hidden">
-            <Kbd keys="← →" /> look <Kbd keys="Enter" /> take <Kbd keys="Shift Enter" /> add
+            <Sentence
+              of={t}
+              name="lookTakeAdd"
+              parts={[
+                <Kbd key="0" keys="← →" />,
+                <Kbd key="1" keys="Enter" />,
+                <Kbd key="2" keys="Shift Enter" />,
+              ]}
+            />
           </p>
         </div>
         <div
           id={`${id}-list`}
           ref={board}
           role="listbox"
-          aria-label="Replies"
+          aria-label={t("replies")}
           onScroll={askForMore}
           className="shelf-board flex min-w-0 grow items-end gap-2.5 overflow-x-auto"
         >
@@ -180,10 +194,10 @@ export const Strip = memo(function Strip({
           ))}
           {replies.length === 0 && (
             <p className="self-center px-4 font-serif text-letter text-soft">
-              Nothing on the shelf is like that.{" "}
+              {t("nothingOnTheShelfIsLike")}{" "}
               {!searching && (
                 <button type="button" className="quiet-link font-sans text-base" onClick={onLeave}>
-                  Write one and keep it
+                  {t("writeOneAndKeepIt")}
                 </button>
               )}
             </p>
@@ -225,7 +239,7 @@ const Card = memo(function Card({ id, reply, chosen, taken, at, onLook, onTake }
         <span className="font-semibold text-ink">{reply.shelf.mark}</span>
         <span className="line-clamp-2">
           {taken ? (
-            "in your answer"
+            t("inYourAnswer")
           ) : (
             <>
               {words && <strong className="font-semibold text-ink">{words}</strong>}
@@ -242,8 +256,8 @@ const Card = memo(function Card({ id, reply, chosen, taken, at, onLook, onTake }
 
 /** Why a card stands where it stands, in words. */
 function reasonOf({ also, why, hand, stale }: StripReply): string {
-  if (also !== null) return `also asks “${also}”`;
-  return [stale ? "behind its original" : "", why, hand ?? ""].filter((words) => words !== "").join(", ");
+  if (also !== null) return t("alsoAsksAlso", { also });
+  return [stale ? t("behindItsOriginal") : "", why, hand ?? ""].filter((words) => words !== "").join(", ");
 }
 
 function firstWords(reply: StripReply): string {

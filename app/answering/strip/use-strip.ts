@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import type { OpenCase } from "#server/answering/open";
 import type { StripReply } from "#server/strip/strip";
 import { readFrom } from "../../ui/read";
+import { t } from "../../words/answering";
 
 const WAIT_MS = 80;
 /** So many cards before the end of what is here, the rest is asked for. */
@@ -55,7 +56,7 @@ export function useStrip(open: OpenCase) {
           setProblem(null);
         })
         .catch((error: unknown) => {
-          if (!abort.signal.aborted) setProblem(`The shelf could not be searched: ${reasonOf(error)}`);
+          if (!abort.signal.aborted) setProblem(t("theShelfCouldNotBeSearched", { error: reasonOf(error) }));
         });
     }, WAIT_MS);
     return () => {
@@ -75,7 +76,7 @@ export function useStrip(open: OpenCase) {
     readStrip(open.number, { q: "", language }, abort.signal)
       .then(({ replies }) => setMore(replies))
       .catch((error: unknown) => {
-        if (!abort.signal.aborted) setProblem(`The rest of the shelf could not be read: ${reasonOf(error)}`);
+        if (!abort.signal.aborted) setProblem(t("theRestOfTheShelfCould", { error: reasonOf(error) }));
       });
     return () => abort.abort();
   }, [isNear, isWhole, more, open.number, language]);

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { safeHref } from "#core/document/links";
 import { FRESH } from "./link";
 import { useFieldKeys } from "../use-field-keys";
+import { t } from "../../words/ui";
 
 /** Where the link at the cursor leads to. @param hint what may stand in the address, after what an address is */
 export function LinkFields({ editor, hint = "" }: { editor: Editor; hint?: string }) {
@@ -31,7 +32,7 @@ export function LinkFields({ editor, hint = "" }: { editor: Editor; hint?: strin
   return (
     <>
       <label className="flex items-center gap-2">
-        Leads to
+        {t("leadsTo")}
         <input
           ref={field}
           className="lined-field w-80"
@@ -46,14 +47,17 @@ export function LinkFields({ editor, hint = "" }: { editor: Editor; hint?: strin
         />
       </label>
       {!fine && (
-        <span className="text-stop">Write an address, as in https://example.org, mailto: or tel:.{hint}</span>
+        <span className="text-stop">
+          {t("writeAnAddressAsInHttps")}
+          {hint}
+        </span>
       )}
       <button
         type="button"
         className="quiet-link"
         onClick={() => editor.chain().focus().extendMarkRange("link").unsetMark("link").run()}
       >
-        remove link
+        {t("removeLink")}
       </button>
     </>
   );
@@ -70,24 +74,24 @@ export function PictureFields({ editor }: { editor: Editor }) {
   return (
     <>
       <label className="flex grow items-center gap-2">
-        It shows
+        {t("itShows")}
         <input
           className="lined-field w-72"
           value={alt}
           maxLength={1000}
-          placeholder="for those who do not see it"
+          placeholder={t("forThoseWhoDoNotSee")}
           onChange={(event) => changeChosen(editor, "image", { alt: event.target.value })}
         />
       </label>
-      {alt.trim() === "" && <span className="text-look">Say what the picture shows.</span>}
+      {alt.trim() === "" && <span className="text-look">{t("sayWhatThePictureShows")}</span>}
       <label className="flex items-center gap-2">
-        Width
+        {t("width")}
         <input
           type="number"
           min={16}
           max={1200}
           step={10}
-          placeholder="as it is"
+          placeholder={t("asItIs")}
           className="lined-field w-20"
           value={width ?? ""}
           onChange={(event) => {
@@ -104,18 +108,18 @@ export function PictureFields({ editor }: { editor: Editor }) {
 export function TableTools({ editor }: { editor: Editor }) {
   const chain = () => editor.chain().focus();
   const tools: [string, () => void][] = [
-    ["row above", () => chain().addRowBefore().run()],
-    ["row below", () => chain().addRowAfter().run()],
-    ["remove row", () => chain().deleteRow().run()],
-    ["column before", () => chain().addColumnBefore().run()],
-    ["column after", () => chain().addColumnAfter().run()],
-    ["remove column", () => chain().deleteColumn().run()],
-    ["heading row", () => chain().toggleHeaderRow().run()],
-    ["join or split cells", () => chain().mergeOrSplit().run()],
-    ["remove table", () => chain().deleteTable().run()],
+    [t("rowAbove"), () => chain().addRowBefore().run()],
+    [t("rowBelow"), () => chain().addRowAfter().run()],
+    [t("removeRow"), () => chain().deleteRow().run()],
+    [t("columnBefore"), () => chain().addColumnBefore().run()],
+    [t("columnAfter"), () => chain().addColumnAfter().run()],
+    [t("removeColumn"), () => chain().deleteColumn().run()],
+    [t("headingRow"), () => chain().toggleHeaderRow().run()],
+    [t("joinOrSplitCells"), () => chain().mergeOrSplit().run()],
+    [t("removeTable"), () => chain().deleteTable().run()],
   ];
   return (
-    <span role="group" aria-label="Table" className="flex flex-wrap gap-x-3">
+    <span role="group" aria-label={t("table")} className="flex flex-wrap gap-x-3">
       {tools.map(([label, run]) => (
         <button
           key={label}

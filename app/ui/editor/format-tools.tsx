@@ -4,6 +4,7 @@ import { Toolbar as Radix } from "radix-ui";
 import type { ReactNode } from "react";
 import { Hint } from "../hint";
 import { toggleLink } from "./link";
+import { t } from "../../words/ui";
 
 /** A formatting command: what its button says, its keys, where it is in force, and what it does. */
 interface Command {
@@ -18,66 +19,66 @@ interface Command {
 const focused = (editor: Editor) => editor.chain().focus();
 
 /** What can be on or off at the cursor. */
-const toggles: Command[][] = [
+const toggles = (): Command[][] => [
   [
     {
-      label: "bold",
-      hint: "Bold (Ctrl B)",
+      label: t("bold"),
+      hint: t("boldCtrlB"),
       active: "bold",
       look: "font-bold",
       run: (e) => focused(e).toggleBold().run(),
     },
     {
-      label: "italic",
-      hint: "Italic (Ctrl I)",
+      label: t("italic"),
+      hint: t("italicCtrlI"),
       active: "italic",
       look: "italic",
       run: (e) => focused(e).toggleItalic().run(),
     },
     {
-      label: "underline",
-      hint: "Underline (Ctrl U)",
+      label: t("underline"),
+      hint: t("underlineCtrlU"),
       active: "underline",
       look: "underline",
       run: (e) => focused(e).toggleUnderline().run(),
     },
     {
-      label: "strike",
-      hint: "Strike (Ctrl Shift S)",
+      label: t("strike"),
+      hint: t("strikeCtrlShiftS"),
       active: "strike",
       look: "line-through",
       run: (e) => focused(e).toggleStrike().run(),
     },
     {
-      label: "mark",
-      hint: "Highlight (Ctrl Shift H)",
+      label: t("mark"),
+      hint: t("highlightCtrlShiftH"),
       active: "highlight",
       run: (e) => focused(e).toggleHighlight().run(),
     },
-    { label: "link", hint: "Link the selected words (Ctrl K)", active: "link", run: toggleLink },
+    { label: t("link"), hint: t("linkTheSelectedWordsCtrlK"), active: "link", run: toggleLink },
   ],
   [
     {
-      label: "heading",
-      hint: "Heading (Ctrl Alt 2)",
+      label: t("heading"),
+      hint: t("headingCtrlAlt2"),
       active: "heading",
       run: (e) => focused(e).toggleHeading({ level: 2 }).run(),
     },
     {
-      label: "list",
-      hint: "List (Ctrl Shift 8)",
+      label: t("list"),
+      hint: t("listCtrlShift8"),
       active: "bulletList",
       run: (e) => focused(e).toggleBulletList().run(),
     },
     {
       label: "1. 2. 3.",
-      hint: "Numbered list (Ctrl Shift 7)",
+      hint: t("numberedListCtrlShift7"),
       active: "orderedList",
       run: (e) => focused(e).toggleOrderedList().run(),
     },
     {
-      label: "quote",
-      hint: "Quotation (Ctrl Shift B)",
+      label: t("quote"),
+      hint: t("quotationCtrlShiftB"),
       active: "blockquote",
       run: (e) => focused(e).toggleBlockquote().run(),
     },
@@ -85,22 +86,22 @@ const toggles: Command[][] = [
 ];
 
 /** What is put in at the cursor. */
-const inserts: Command[] = [
-  { label: "rule", hint: "A line across", run: (e) => focused(e).setHorizontalRule().run() },
+const inserts = (): Command[] => [
+  { label: t("rule"), hint: t("aLineAcross"), run: (e) => focused(e).setHorizontalRule().run() },
   {
-    label: "table",
-    hint: "A table of three columns",
+    label: t("table2"),
+    hint: t("aTableOfThreeColumns"),
     run: (e) => focused(e).insertTable({ rows: 3, cols: 3, withHeaderRow: true }).run(),
   },
 ];
 
 /** Buttons for what is on or off at the cursor, in a toolbar. */
 export function Toggles({ editor }: { editor: Editor }) {
-  return toggles.map((group, index) => (
+  return toggles().map((group, index) => (
     <Radix.ToggleGroup
       key={index}
       type="multiple"
-      aria-label={index === 0 ? "Words" : "Paragraphs"}
+      aria-label={index === 0 ? t("words") : t("paragraphs")}
       value={group.flatMap(({ label, active }) => (active && editor.isActive(active) ? [label] : []))}
       className="ml-1 flex border-l border-line pl-1 first:ml-0 first:border-0 first:pl-0"
     >
@@ -122,7 +123,7 @@ export function Toggles({ editor }: { editor: Editor }) {
 
 /** Buttons for what is put in at the cursor. */
 export function Inserts({ editor }: { editor: Editor }) {
-  return inserts.map(({ label, hint, run }) => (
+  return inserts().map(({ label, hint, run }) => (
     <Tool key={label} label={label} hint={hint} onUse={() => run(editor)} />
   ));
 }
@@ -132,14 +133,14 @@ export function UndoRedoTools({ editor }: { editor: Editor }) {
   return (
     <>
       <Tool
-        label="undo"
-        hint="Undo (Ctrl Z)"
+        label={t("undo")}
+        hint={t("undoCtrlZ")}
         sign={<Undo2 size={16} aria-hidden="true" />}
         onUse={() => focused(editor).undo().run()}
       />
       <Tool
-        label="redo"
-        hint="Redo (Ctrl Shift Z)"
+        label={t("redo")}
+        hint={t("redoCtrlShiftZ")}
         sign={<Redo2 size={16} aria-hidden="true" />}
         onUse={() => focused(editor).redo().run()}
       />

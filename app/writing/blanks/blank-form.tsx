@@ -6,6 +6,7 @@ import { Checkbox } from "../../ui/checkbox";
 import { DateField } from "../../ui/date-field";
 import { FieldProblem, LineInput, useFormOf } from "../../ui/form";
 import { Select } from "../../ui/select";
+import { t } from "../../words/writing";
 
 interface Props {
   name: string;
@@ -15,15 +16,15 @@ interface Props {
   onRemove: () => void;
 }
 
-const kinds: [Blank["kind"], string][] = [
-  ["text", "words"],
-  ["long_text", "several lines"],
-  ["number", "number"],
-  ["money", "money"],
-  ["date", "date"],
-  ["time", "time"],
-  ["choice", "choice"],
-  ["yes_no", "yes or no"],
+const kinds = (): [Blank["kind"], string][] => [
+  ["text", t("words")],
+  ["long_text", t("severalLines")],
+  ["number", t("number")],
+  ["money", t("money")],
+  ["date", t("date")],
+  ["time", t("time")],
+  ["choice", t("choice")],
+  ["yes_no", t("yesOrNo")],
 ];
 const ROW = "grid grid-cols-[7.5rem_1fr] items-baseline gap-2";
 /** The fields that hold words, numbers or days. */
@@ -86,20 +87,20 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
   );
   return (
     <fieldset className="flex flex-col gap-2.5 border-l-[3px] border-ink pl-4">
-      <legend className="sr-only">The blank {blank.label ?? name}</legend>
-      {line("Asks", "label")}
+      <legend className="sr-only">{t("theBlankBlank", { blank: blank.label ?? name })}</legend>
+      {line(t("asks"), "label")}
       <label className={ROW}>
-        Kind
+        {t("kind")}
         <Select
           value={kind}
-          options={kinds}
+          options={kinds()}
           onChange={(next) => form.reset(asKind(form.getValues(), next))}
         />
       </label>
       {kind === "choice" && (
         <>
           <label className="grid grid-cols-[7.5rem_1fr] gap-2">
-            Choices, a line each
+            {t("choicesALineEach")}
             <span className="flex flex-col">
               <textarea
                 {...register("options")}
@@ -110,11 +111,11 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
               <FieldProblem words={errors.options?.message} />
             </span>
           </label>
-          {check("several may be chosen", "many")}
+          {check(t("severalMayBeChosen"), "many")}
           {many && (
             <>
-              {line("Joined by", "join", {
-                placeholder: "“, ” and “ and ” before the last",
+              {line(t("joinedBy"), "join", {
+                placeholder: t("andAndBeforeTheLast"),
                 list: "usual-joins",
               })}
               <datalist id="usual-joins">
@@ -128,29 +129,29 @@ export function BlankForm({ name, blank, used, onChange, onRemove }: Props) {
       )}
       {(kind === "number" || kind === "money") && (
         <>
-          {line("At least", "min", { type: "number" })}
-          {line("At most", "max", { type: "number" })}
+          {line(t("atLeast"), "min", { type: "number" })}
+          {line(t("atMost"), "max", { type: "number" })}
         </>
       )}
-      {kind === "number" && line("In steps of", "step", { type: "number" })}
-      {kind === "money" && line("Currency", "currency")}
+      {kind === "number" && line(t("inStepsOf"), "step", { type: "number" })}
+      {kind === "money" && line(t("currency"), "currency")}
       {kind === "date" && (
         <>
-          {day("From", "min")}
-          {day("Until", "max")}
+          {day(t("from"), "min")}
+          {day(t("until"), "max")}
         </>
       )}
       {(kind === "text" || kind === "long_text") &&
-        line("At most this many characters", "max", { type: "number" })}
-      {line("Hint", "hint")}
-      {line("Begins with", "default", { placeholder: "words, or a token as in {$case.number}" })}
-      {check("must be filled", "required")}
-      {check("printed in the letter", "printed")}
-      {!printed && <p className="text-soft">It only steers passages.</p>}
+        line(t("atMostThisManyCharacters"), "max", { type: "number" })}
+      {line(t("hint"), "hint")}
+      {line(t("beginsWith"), "default", { placeholder: t("wordsOrATokenAsIn") })}
+      {check(t("mustBeFilled"), "required")}
+      {check(t("printedInTheLetter"), "printed")}
+      {!printed && <p className="text-soft">{t("itOnlySteersPassages")}</p>}
       <p className="flex items-baseline gap-4">
         <code className="text-soft">{`{$blank.${name}}`}</code>
         <button type="button" className="quiet-link ml-auto" disabled={used} onClick={onRemove}>
-          {used ? "in use, in the words or a condition" : "remove the blank"}
+          {used ? t("inUseInTheWordsOr") : t("removeTheBlank")}
         </button>
       </p>
     </fieldset>

@@ -6,6 +6,7 @@ import type { Content } from "#server/replies/content";
 import { SortableList } from "../../ui/sortable-list";
 import { BlankForm } from "./blank-form";
 import type { ChangeContent } from "../reply/use-reply";
+import { t } from "../../words/writing";
 
 interface Props {
   content: Content;
@@ -33,14 +34,9 @@ export function BlanksPanel({ content, inWords, chosen, onChoose, change, onInse
   const blank = chosen === null ? undefined : blanks[chosen];
   return (
     <div className="flex flex-col gap-3 text-sm">
-      {Object.keys(blanks).length === 0 && (
-        <p className="text-soft">
-          A blank is what only a person can know: the agent fills it while answering. Type {"{"} in the words
-          and a new name.
-        </p>
-      )}
+      {Object.keys(blanks).length === 0 && <p className="text-soft">{t("aBlankIsWhatOnlyA")}</p>}
       <SortableList
-        label="Blanks, in the order in which they are filled"
+        label={t("blanksInTheOrderInWhich")}
         keys={Object.keys(blanks)}
         nameOf={(name) => blankLabel(name, blanks[name])}
         onOrder={reorder}
@@ -64,13 +60,15 @@ export function BlanksPanel({ content, inWords, chosen, onChoose, change, onInse
                 {blankLabel(name, one)}
               </button>
               <span className="text-soft">
-                {one.kind.replace("_", " ")}
-                {steering.has(name) && ", steers"}
-                {!one.printed && ", not printed"}
-                {!inWords.has(name) && !steering.has(name) && ", not used yet"}
+                {[
+                  one.kind.replace("_", " "),
+                  ...(steering.has(name) ? [t("steers")] : []),
+                  ...(one.printed ? [] : [t("notPrinted")]),
+                  ...(inWords.has(name) || steering.has(name) ? [] : [t("notUsedYet")]),
+                ].join(", ")}
               </span>
               <button type="button" className="quiet-link ml-auto" onClick={() => onInsert(name)}>
-                insert
+                {t("insert")}
               </button>
             </>
           );
@@ -88,15 +86,15 @@ export function BlanksPanel({ content, inWords, chosen, onChoose, change, onInse
         }}
       >
         <input
-          aria-label="Name of a new blank"
-          placeholder="What is asked?"
+          aria-label={t("nameOfANewBlank")}
+          placeholder={t("whatIsAsked")}
           className="lined-field grow"
           value={words}
           maxLength={200}
           onChange={(event) => setWords(event.target.value)}
         />
         <button type="submit" className="quiet-link" disabled={words.trim() === ""}>
-          add a blank
+          {t("addABlank")}
         </button>
       </form>
       {chosen !== null && blank && (

@@ -5,6 +5,7 @@ import { ConditionValue } from "./condition-value";
 import { Checkbox } from "../../ui/checkbox";
 import { Picker, type PickerGroup } from "../../ui/picker";
 import { Select } from "../../ui/select";
+import { t } from "../../words/writing";
 
 /** What conditions may ask for. */
 export interface Askable {
@@ -21,11 +22,12 @@ interface Props extends Askable {
 
 type GroupKind = "all" | "any" | "none";
 
-const GROUPS = [
-  ["all", "all of these"],
-  ["any", "any of these"],
-  ["none", "none of these"],
-] as const;
+const GROUPS = () =>
+  [
+    ["all", t("allOfThese")],
+    ["any", t("anyOfThese")],
+    ["none", t("noneOfThese")],
+  ] as const;
 
 /** A group's kind and members; null for a single test. `none` is “not any”. */
 function groupOf(condition: Condition): { kind: GroupKind; parts: Condition[] } | null {
@@ -57,15 +59,15 @@ export function ConditionForm({ condition, onChange, onRemove, ...askable }: Pro
     <fieldset className="flex flex-col gap-2 border-l border-board pl-3">
       <legend className="flex items-baseline gap-2">
         <Select
-          label="How many must hold"
+          label={t("howManyMustHold")}
           className="lined-field font-semibold"
           value={kind}
-          options={GROUPS}
+          options={GROUPS()}
           onChange={(next) => onChange(asGroup(next, parts))}
         />
         {onRemove && (
           <button type="button" className="text-soft underline" onClick={onRemove}>
-            remove
+            {t("remove")}
           </button>
         )}
       </legend>
@@ -84,14 +86,14 @@ export function ConditionForm({ condition, onChange, onRemove, ...askable }: Pro
           className="quiet-link"
           onClick={() => set([...parts, firstTest(askable.blanks, askable.tokens)])}
         >
-          and a test
+          {t("andATest")}
         </button>
         <button
           type="button"
           className="quiet-link"
           onClick={() => set([...parts, { any: [firstTest(askable.blanks, askable.tokens)] }])}
         >
-          and a group
+          {t("andAGroup")}
         </button>
       </span>
     </fieldset>
@@ -109,35 +111,35 @@ export function firstTest(blanks: Blanks, tokens: ReadonlyMap<string, Token>): T
   return { value, is: "present" };
 }
 
-const messageParts: [string, string, TokenType][] = [
-  ["message.subject", "the message’s subject", "text"],
-  ["message.body", "the message’s text", "text"],
-  ["message.from", "the message’s sender", "text"],
-  ["message.to", "the message’s recipient", "text"],
-  ["message.channel", "the message’s channel", "text"],
-  ["message.language", "the message’s language", "language"],
-  ["message.has_attachment", "the message has a file", "yes_no"],
+const messageParts = (): [string, string, TokenType][] => [
+  ["message.subject", t("theMessagesSubject"), "text"],
+  ["message.body", t("theMessagesText"), "text"],
+  ["message.from", t("theMessagesSender"), "text"],
+  ["message.to", t("theMessagesRecipient"), "text"],
+  ["message.channel", t("theMessagesChannel"), "text"],
+  ["message.language", t("theMessagesLanguage"), "language"],
+  ["message.has_attachment", t("theMessageHasAFile"), "yes_no"],
 ];
 
-const words: Record<Operator, string> = {
-  present: "is known",
-  missing: "is not known",
+const words = (): Record<Operator, string> => ({
+  present: t("isKnown"),
+  missing: t("isNotKnown"),
   equals: "is",
-  differs: "is not",
+  differs: t("isNot"),
   contains: "contains",
-  lacks: "does not contain",
-  starts: "starts with",
-  ends: "ends with",
-  matches: "matches the pattern",
-  one_of: "is one of",
-  less: "is less than",
-  at_most: "is at most",
-  more: "is more than",
-  at_least: "is at least",
-  before: "is before",
-  after: "is after",
-  between: "is between",
-};
+  lacks: t("doesNotContain"),
+  starts: t("startsWith"),
+  ends: t("endsWith"),
+  matches: t("matchesThePattern"),
+  one_of: t("isOneOf"),
+  less: t("isLessThan"),
+  at_most: t("isAtMost"),
+  more: t("isMoreThan"),
+  at_least: t("isAtLeast"),
+  before: t("isBefore"),
+  after: t("isAfter"),
+  between: t("isBetween"),
+});
 
 const known: Operator[] = ["present", "missing"];
 const textual: Operator[] = ["equals", "differs", "contains", "lacks", "starts", "ends", "one_of", "matches"];
@@ -171,7 +173,7 @@ function typeOf(
   { tokens, blanks }: Askable,
 ): { type: TokenType | "choice" | "choices"; options: string[] | null } {
   if (name.startsWith("message.")) {
-    const type = messageParts.find(([part]) => part === name)?.[2] ?? "text";
+    const type = messageParts().find(([part]) => part === name)?.[2] ?? "text";
     return { type, options: name === "message.channel" ? ["email", "chat", "sms"] : null };
   }
   if (name.startsWith("blank.")) {
@@ -201,7 +203,7 @@ function TestForm({
   return (
     <div className="flex flex-wrap items-baseline gap-x-2 gap-y-1.5">
       <Picker
-        label="What is asked for"
+        label={t("whatIsAskedFor")}
         className="lined-field max-w-48"
         value={test.value}
         words={wordsFor(test.value, groups)}
@@ -209,10 +211,10 @@ function TestForm({
         onChange={(value) => setOperator(operatorsFor(typeOf(value, askable).type)[0] ?? "present", value)}
       />
       <Select
-        label="How it is compared"
+        label={t("howItIsCompared")}
         value={test.is}
         options={[...new Set([...operators, test.is])].map(
-          (operator) => [operator, words[operator]] as const,
+          (operator) => [operator, words()[operator]] as const,
         )}
         onChange={(is) => setOperator(is)}
       />
@@ -231,12 +233,12 @@ function TestForm({
               onChange(on ? { ...rest, ignore_case: true } : rest);
             }}
           />
-          capitals do not matter
+          {t("capitalsDoNotMatter")}
         </label>
       )}
       {onRemove && (
         <button type="button" className="text-soft underline" onClick={onRemove}>
-          remove
+          {t("remove")}
         </button>
       )}
     </div>
@@ -271,14 +273,14 @@ function askableGroups({ tokens, blanks }: Askable): PickerGroup[] {
     ...(names.length > 0
       ? [
           {
-            heading: "Blanks of this reply",
+            heading: t("blanksOfThisReply"),
             options: names.map((name) => [`blank.${name}`, blankLabel(name, blanks[name])] as const),
           },
         ]
       : []),
     {
-      heading: "The customer’s message",
-      options: messageParts.map(([name, label]) => [name, label] as const),
+      heading: t("theCustomersMessage"),
+      options: messageParts().map(([name, label]) => [name, label] as const),
     },
     ...[...groups].map(([heading, list]) => ({
       heading,
@@ -289,5 +291,5 @@ function askableGroups({ tokens, blanks }: Askable): PickerGroup[] {
 
 function wordsFor(name: string, groups: PickerGroup[]): string {
   const found = groups.flatMap(({ options }) => options).find(([one]) => one === name);
-  return found?.[1] ?? `${name} (there is none)`;
+  return found?.[1] ?? t("nameThereIsNone", { name });
 }

@@ -5,6 +5,7 @@ import { Checkbox } from "../../ui/checkbox";
 import { sameWords, Select } from "../../ui/select";
 import { DateField } from "../../ui/date-field";
 import { usePatternEngine } from "../../ui/pattern-engine";
+import { t } from "../../words/writing";
 
 interface Props {
   test: Test;
@@ -39,9 +40,9 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
   if (is === "one_of") {
     return (
       <input
-        aria-label="One of these, between commas"
+        aria-label={t("oneOfTheseBetweenCommas")}
         className="lined-field w-44"
-        placeholder="this, that"
+        placeholder={t("thisThat")}
         defaultValue={(Array.isArray(to) ? to : []).join(", ")}
         onChange={(event) => {
           const list = event.target.value
@@ -57,9 +58,14 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
     const [low = "", high = ""] = Array.isArray(to) ? to : [];
     return (
       <>
-        <Single label="from" type={type} value={low} onChange={(value) => onChange([value, high])} />
-        and
-        <Single label="to" type={type} value={high} onChange={(value) => onChange([low, value])} />
+        <Single
+          label={t("fromValue")}
+          type={type}
+          value={low}
+          onChange={(value) => onChange([value, high])}
+        />
+        {t("and")}
+        <Single label={t("toValue")} type={type} value={high} onChange={(value) => onChange([low, value])} />
       </>
     );
   }
@@ -67,9 +73,9 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
   if (options) {
     return (
       <Select
-        label="Value"
+        label={t("value")}
         value={String(value)}
-        placeholder={`${String(value)} (not offered)`}
+        placeholder={t("valueNotOffered", { value: String(value) })}
         options={sameWords(options)}
         onChange={onChange}
       />
@@ -78,7 +84,7 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
   if (type === "yes_no") {
     return (
       <Select
-        label="Value"
+        label={t("value")}
         value={value === true || value === "yes" ? "yes" : "no"}
         options={sameWords(["yes", "no"])}
         onChange={(answer) => onChange(answer === "yes")}
@@ -87,7 +93,7 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
   }
   if (is === "matches")
     return <Pattern source={String(value)} ignoreCase={test.ignore_case ?? false} onChange={onChange} />;
-  return <Single label="Value" type={type} value={value} onChange={onChange} />;
+  return <Single label={t("value")} type={type} value={value} onChange={onChange} />;
 }
 
 function Pattern({
@@ -102,11 +108,11 @@ function Pattern({
   const id = useId();
   const { patterns, isReady } = usePatternEngine(true);
   const isUsable = !isReady || patterns(source, ignoreCase) !== null;
-  const problem = isUsable ? null : (patterns.problem?.(source) ?? "it cannot be used");
+  const problem = isUsable ? null : (patterns.problem?.(source) ?? t("itCannotBeUsed"));
   return (
     <>
       <input
-        aria-label="Pattern"
+        aria-label={t("pattern")}
         aria-invalid={!isUsable}
         aria-describedby={problem === null ? undefined : id}
         className="lined-field w-44 font-mono"
@@ -117,7 +123,7 @@ function Pattern({
       />
       {problem !== null && (
         <span id={id} className="text-stop">
-          This pattern cannot be read: {problem}.
+          {t("thisPatternCannotBeReadProblem", { problem })}
         </span>
       )}
     </>
@@ -150,7 +156,7 @@ function Single({
       className="lined-field w-36"
       type={kind}
       step="any"
-      placeholder={type === "datetime" ? "now, or 2027-03-01T12:00:00Z" : undefined}
+      placeholder={type === "datetime" ? t("nowOr20270301t1200") : undefined}
       value={String(value)}
       onChange={(event) =>
         onChange(

@@ -7,6 +7,7 @@ import type { WriterFinding } from "#core/checks/writing";
 import type { Content } from "#server/replies/content";
 import { ConditionForm } from "./condition-form";
 import type { ChangeContent } from "../reply/use-reply";
+import { t } from "../../words/writing";
 
 interface Props {
   content: Content;
@@ -26,12 +27,7 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
   const ids = Object.keys(passages);
   return (
     <div className="flex flex-col gap-3 text-sm">
-      {ids.length === 0 && (
-        <p className="text-soft">
-          A passage stands only when its condition holds. Put the cursor somewhere, or select, and say “stands
-          only when…”.
-        </p>
-      )}
+      {ids.length === 0 && <p className="text-soft">{t("aPassageStandsOnlyWhenIts")}</p>}
       <ul className="flex flex-col">
         {ids.map((id) => {
           const passage = passages[id];
@@ -48,10 +44,10 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
                   className={`text-left ${open ? "font-bold" : ""}`}
                   onClick={() => onChoose(open ? null : id)}
                 >
-                  when {sentence(passage.when)}
+                  {t("whenWhen", { when: sentence(passage.when) })}
                 </button>
                 <span className="ml-auto whitespace-nowrap text-soft">
-                  {used === 0 ? "not used" : times(used)}
+                  {used === 0 ? t("notUsed") : times(used)}
                 </span>
               </span>
               {notes.map((note) => (
@@ -85,7 +81,7 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
                           }))
                         }
                       >
-                        more tests
+                        {t("moreTests")}
                       </button>
                     )}
                     <code className="text-soft">{`{#${id}}`}</code>
@@ -101,7 +97,7 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
                         });
                       }}
                     >
-                      {used > 0 ? "in use: take its words out first" : "remove the condition"}
+                      {used > 0 ? t("inUseTakeItsWordsOut") : t("removeTheCondition")}
                     </button>
                   </span>
                 </div>

@@ -1,4 +1,5 @@
 import type { WriterFinding } from "#core/checks/writing";
+import { t } from "../../words/writing";
 
 /** What the checks found, each leading to its place. */
 export function Findings({
@@ -10,11 +11,14 @@ export function Findings({
 }) {
   const wrong = findings.filter((one) => one.severity === "wrong").length;
   return (
-    <section aria-label="Checks" className="border-t border-line px-6 py-2.5 text-sm">
+    <section aria-label={t("checks")} className="border-t border-line px-6 py-2.5 text-sm">
       <p role="status" className="text-soft">
         {findings.length === 0
-          ? "Nothing to see to."
-          : `${wrong > 0 ? `${wrong} to put right` : ""}${wrong > 0 && findings.length > wrong ? ", " : ""}${findings.length > wrong ? `${findings.length - wrong} worth a look` : ""}`}
+          ? t("nothingToSeeTo")
+          : [
+              ...(wrong > 0 ? [t("wrongToPutRight", { wrong })] : []),
+              ...(findings.length > wrong ? [t("countWorthALook", { count: findings.length - wrong })] : []),
+            ].join(", ")}
       </p>
       {findings.length > 0 && (
         <ul className="mt-1 flex max-h-28 flex-col gap-0.5 overflow-y-auto">

@@ -152,7 +152,7 @@ describe("conditions", () => {
     const hand = await desk("Your van travels with you.");
     cursor(1, 9);
     await hand.click(screen.getByRole("button", { name: "stands only when…" }));
-    await hand.click(screen.getByRole("button", { name: "no" }));
+    await hand.click(screen.getByRole("button", { name: "Cancel" }));
     expect(onNewPassage).not.toHaveBeenCalled();
     await hand.click(screen.getByRole("button", { name: "stands only when…" }));
     await hand.click(screen.getByRole("button", { name: "these words" }));

@@ -24,6 +24,7 @@ import { changeChosen, LinkFields, PictureFields, TableTools } from "../../ui/ed
 import { useTransactions } from "../../ui/editor/use-transactions";
 import { Select } from "../../ui/select";
 import { Hint } from "../../ui/hint";
+import { t } from "../../words/writing";
 
 interface Props {
   editor: Editor;
@@ -49,7 +50,7 @@ export function Inspector(props: Props) {
   return (
     <div
       role="group"
-      aria-label="At the cursor"
+      aria-label={t("atTheCursor")}
       className="flex min-h-9 flex-wrap items-center gap-x-4 gap-y-1 border-b border-line py-1.5 text-sm"
     >
       {node?.type.name === "token" || node?.type.name === "blank" ? (
@@ -60,7 +61,7 @@ export function Inspector(props: Props) {
         <LinkFields
           key={String(editor.getAttributes("link").href)}
           editor={editor}
-          hint=" Tokens may stand in it."
+          hint={` ${t("tokensMayStandInIt")}`}
         />
       ) : editor.isActive("table") ? (
         <TableTools editor={editor} />
@@ -93,7 +94,7 @@ function Chosen({
     <>
       <strong>{token?.label ?? blank?.label ?? attrs.name}</strong>
       {type === undefined ? (
-        <span className="text-stop">There is no such {kind}.</span>
+        <span className="text-stop">{t("thereIsNoSuchKind", { kind })}</span>
       ) : (
         <FormatFields
           type={type}
@@ -105,7 +106,7 @@ function Chosen({
       )}
       {kind === "blank" && (
         <button type="button" className="quiet-link" onClick={() => onEditBlank(attrs.name)}>
-          change the blank
+          {t("changeTheBlank")}
         </button>
       )}
       <Hint words={placeholderText(kind === "token" ? { type: "token", attrs } : { type: "blank", attrs })}>
@@ -147,13 +148,13 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
     <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
       {around.map(({ ref, from, to }) => (
         <span key={`${ref.id} ${from}`} className="flex items-baseline gap-2.5">
-          <Hint words="Change the condition">
+          <Hint words={t("changeTheCondition")}>
             <button
               type="button"
               className="max-w-80 truncate font-semibold"
               onClick={() => onEditPassage(ref.id)}
             >
-              stands {whenWords([ref], definitions)}
+              {t("standsWhenwords", { whenWords: whenWords([ref], definitions) })}
             </button>
           </Hint>
           <button
@@ -161,21 +162,21 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
             className="quiet-link"
             onClick={() => apply(freeOf(editor.state, ref.id, from, to))}
           >
-            remove the condition
+            {t("removeTheCondition")}
           </button>
           <button
             type="button"
             className="quiet-link"
             onClick={() => apply(turnAround(editor.state, ref.id, from, to))}
           >
-            swap with otherwise
+            {t("swapWithOtherwise")}
           </button>
           <button
             type="button"
             className="quiet-link"
             onClick={() => apply(addOtherwise(editor.state, ref, to))}
           >
-            add otherwise
+            {t("addOtherwise")}
           </button>
         </span>
       ))}
@@ -186,12 +187,12 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
           onMouseDown={(event) => event.preventDefault()}
           onClick={() => setAsking(true)}
         >
-          stands only when…
+          {t("standsOnlyWhen")}
         </button>
       ) : (
         <span
           role="group"
-          aria-label="What stands only at times"
+          aria-label={t("whatStandsOnlyAtTimes")}
           className="flex flex-wrap items-baseline gap-x-3 border-l-[3px] border-ink pl-3"
         >
           {scopes.map((scope) => (
@@ -211,10 +212,10 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
           ))}
           {scopes[0] && passages.length > 0 && (
             <Select
-              label="Under a condition that is there"
+              label={t("underAConditionThatIsThere")}
               className="lined-field max-w-40"
               value=""
-              placeholder={`${scopes[0].label}, same as…`}
+              placeholder={t("labelSameAs", { label: scopes[0].label })}
               options={passages.flatMap((id) =>
                 [false, true].map(
                   (otherwise) =>
@@ -229,7 +230,7 @@ function PassageTools({ editor, passages, onNewPassage, onEditPassage }: Props) 
             />
           )}
           <button type="button" className="text-soft underline" onClick={leave}>
-            Cancel
+            {t("cancel")}
           </button>
         </span>
       )}

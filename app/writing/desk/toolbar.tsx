@@ -4,6 +4,7 @@ import { Toolbar as Radix } from "radix-ui";
 import { useRef } from "react";
 import { Inserts, Toggles, Tool, UndoRedoTools } from "../../ui/editor/format-tools";
 import { useTransactions } from "../../ui/editor/use-transactions";
+import { t } from "../../words/writing";
 
 interface Props {
   editor: Editor;
@@ -16,14 +17,14 @@ export function Toolbar({ editor, onToken, onPicture }: Props) {
   useTransactions(editor);
   const input = useRef<HTMLInputElement>(null);
   return (
-    <Radix.Root aria-label="Formatting" className="flex items-center overflow-x-auto text-sm">
-      <Tool label="{ value" hint="Insert a value or a blank ({)" look="font-semibold" onUse={onToken} />
+    <Radix.Root aria-label={t("formatting")} className="flex items-center overflow-x-auto text-sm">
+      <Tool label={t("valueBrace")} hint={t("insertAValueOrABlank")} look="font-semibold" onUse={onToken} />
       <Toggles editor={editor} />
       <span className="ml-1 flex items-center border-l border-line pl-1">
         <Inserts editor={editor} />
         <Tool
-          label="picture"
-          hint="A picture from a file; pasting and dropping works too"
+          label={t("picture")}
+          hint={t("aPictureFromAFilePasting")}
           sign={<Image size={16} aria-hidden="true" />}
           onUse={() => input.current?.click()}
         />
@@ -32,7 +33,7 @@ export function Toolbar({ editor, onToken, onPicture }: Props) {
         ref={input}
         type="file"
         accept="image/png,image/jpeg,image/gif,image/webp"
-        aria-label="Picture file"
+        aria-label={t("pictureFile")}
         className="sr-only"
         tabIndex={-1}
         onChange={(event) => {

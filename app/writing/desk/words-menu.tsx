@@ -7,6 +7,7 @@ import { whenWords } from "../editor/brackets";
 import { definitionsOf } from "../editor/definitions";
 import { addOtherwise, freeOf, passagesAt, putUnder, scopesAt, turnAround } from "../editor/passage-commands";
 import { underHand, type UnderHand } from "../editor/under-hand";
+import { t } from "../../words/writing";
 
 interface Props {
   editor: Editor | null;
@@ -65,7 +66,7 @@ export function WordsMenu({ editor, children, onFormat, ...props }: Props) {
       </div>
       <Radix.Portal>
         <Radix.Content
-          aria-label="What can be done here"
+          aria-label={t("whatCanBeDoneHere")}
           className={MENU}
           collisionPadding={8}
           onCloseAutoFocus={(event) => {
@@ -78,14 +79,14 @@ export function WordsMenu({ editor, children, onFormat, ...props }: Props) {
           {under?.chip && (
             <>
               <Radix.Item className={MENU_ITEM} onSelect={afterwards(onFormat)}>
-                Choose its format
+                {t("chooseItsFormat")}
               </Radix.Item>
               {under.chip.kind === "blank" && (
                 <Radix.Item
                   className={MENU_ITEM}
                   onSelect={afterwards(() => under.chip && props.onEditBlank(under.chip.name))}
                 >
-                  Change the blank
+                  {t("changeTheBlank2")}
                 </Radix.Item>
               )}
             </>
@@ -100,7 +101,7 @@ export function WordsMenu({ editor, children, onFormat, ...props }: Props) {
                   className={MENU_ITEM}
                   onSelect={afterwards(() => editor && toClipboard(editor, act))}
                 >
-                  {act === "cut" ? "Cut" : "Copy"}
+                  {act === "cut" ? t("cut") : t("copy")}
                 </Radix.Item>
               ))}
             </>
@@ -133,7 +134,7 @@ function Conditions({
   return (
     <>
       <Radix.Sub>
-        <Radix.SubTrigger className={MENU_ITEM}>Stands only when…</Radix.SubTrigger>
+        <Radix.SubTrigger className={MENU_ITEM}>{t("standsOnlyWhen2")}</Radix.SubTrigger>
         <Radix.Portal>
           <Radix.SubContent className={MENU} collisionPadding={8}>
             {scopes.map((scope) => (
@@ -146,7 +147,7 @@ function Conditions({
                   onEditPassage(id);
                 })}
               >
-                {scope.label}, under a new condition
+                {t("scopeUnderANewCondition", { scope: scope.label })}
               </Radix.Item>
             ))}
             {smallest &&
@@ -162,10 +163,10 @@ function Conditions({
         <Radix.Group key={`${ref.id} ${from}`}>
           <Radix.Separator className="my-1 h-px bg-line" />
           <Radix.Label className="truncate px-3 py-1 text-soft">
-            Stands {whenWords([ref], definitions)}
+            {t("standsWhenwords2", { whenWords: whenWords([ref], definitions) })}
           </Radix.Label>
           <Radix.Item className={MENU_ITEM} onSelect={afterwards(() => onEditPassage(ref.id))}>
-            Change the condition
+            {t("changeTheCondition")}
           </Radix.Item>
           <Radix.Item
             className={MENU_ITEM}
@@ -174,25 +175,25 @@ function Conditions({
               toClipboard(editor, "copy");
             })}
           >
-            Copy with the condition
+            {t("copyWithTheCondition")}
           </Radix.Item>
           <Radix.Item
             className={MENU_ITEM}
             onSelect={() => view.dispatch(turnAround(editor.state, ref.id, from, to))}
           >
-            Swap with otherwise
+            {t("swapWithOtherwise2")}
           </Radix.Item>
           <Radix.Item
             className={MENU_ITEM}
             onSelect={() => view.dispatch(addOtherwise(editor.state, ref, to))}
           >
-            Add what stands otherwise
+            {t("addWhatStandsOtherwise")}
           </Radix.Item>
           <Radix.Item
             className={MENU_ITEM}
             onSelect={() => view.dispatch(freeOf(editor.state, ref.id, from, to))}
           >
-            Remove the condition
+            {t("removeTheCondition2")}
           </Radix.Item>
         </Radix.Group>
       ))}

@@ -6,6 +6,7 @@ import { documentExtensions } from "../../ui/editor/schema";
 import { bracketsPlugin } from "./brackets";
 import { BlankChip, TokenChip } from "./chips";
 import { definitionsPlugin, type Definitions } from "./definitions";
+import { t } from "../../words/writing";
 
 const Words = Node.create({ name: "doc", topNode: true, content: "block+" });
 
@@ -24,7 +25,7 @@ export function bodyExtensions({ definitions, onBrace }: BodyHooks): AnyExtensio
     ...documentExtensions,
     formatKeys,
     UndoRedo,
-    Placeholder.configure({ placeholder: "Write what the customer is to read. Type { for a value." }),
+    Placeholder.configure({ placeholder: t("writeWhatTheCustomerIsTo") }),
     Extension.create({
       name: "writing",
       addProseMirrorPlugins() {

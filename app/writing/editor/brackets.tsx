@@ -7,19 +7,20 @@ import type { PassageRef } from "#core/document/definition";
 import { labelOf } from "#core/compose/passages";
 import { widget } from "../../ui/editor/widget";
 import { definitionsOf, type Definitions } from "./definitions";
+import { t } from "../../words/writing";
 
 /** When words stand, as the margin says it: `when vehicle is known`. */
 export function whenWords(refs: PassageRef[], definitions: Definitions): string {
   return refs
     .map((ref) => {
       const passage = definitions.passages[ref.id];
-      if (!passage) return "their condition is gone";
+      if (!passage) return t("theirConditionIsGone");
       const words = inWords(passage.when, (name) =>
         labelOf(name, { blanks: definitions.blanks }, definitions.tokens),
       );
-      return `${ref.otherwise ? "otherwise than when" : "when"} ${words}`;
+      return ref.otherwise ? t("otherwiseThanWhen", { words }) : t("whenWords", { words });
     })
-    .join(", and ");
+    .join(`, ${t("andWord")} `);
 }
 
 /** The passages that a node of the editor names itself. */
@@ -59,7 +60,9 @@ function decorations(editor: Editor, state: EditorState, definitions: Definition
     const continued = last?.key === key && last.end === from;
     last = { key, end: to };
     if (node.isInline) {
-      found.push(Decoration.inline(from, to, { class: "words-passage", "data-hint": `Stands ${words}` }));
+      found.push(
+        Decoration.inline(from, to, { class: "words-passage", "data-hint": t("standsWords", { words }) }),
+      );
       if (!continued)
         found.push(
           widget(editor, from, When, { words }, { as: "span", className: "words-when", key: words }),
@@ -68,7 +71,7 @@ function decorations(editor: Editor, state: EditorState, definitions: Definition
       found.push(
         Decoration.node(from, to, {
           class: `block-passage${continued ? " block-continued" : ""}`,
-          "data-hint": `Stands ${words}`,
+          "data-hint": t("standsWords", { words }),
         }),
       );
       if (!continued) {

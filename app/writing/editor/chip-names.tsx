@@ -8,6 +8,7 @@ import { readText } from "#core/tokens/text-form";
 import { Hint } from "../../ui/hint";
 import { Placeholders } from "../../ui/letter-blocks";
 import { ChipWords } from "./chips";
+import { t } from "../../words/writing";
 
 interface Known {
   tokens: ReadonlyMap<string, Token>;
@@ -17,7 +18,11 @@ interface Known {
 /** How a value is written where that is not the usual way: `date, long`. */
 function formatOf({ attrs: { fn, options } }: TokenNode | BlankNode): string {
   const { fallback, ...others } = options;
-  const words = [fn, ...Object.values(others), fallback === undefined ? null : `else “${fallback}”`];
+  const words = [
+    fn,
+    ...Object.values(others),
+    fallback === undefined ? null : t("elseFallback", { fallback }),
+  ];
   return words.filter((word) => word !== null && word !== "").join(", ");
 }
 

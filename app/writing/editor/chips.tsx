@@ -5,6 +5,7 @@ import { placeholderAttrs, placeholderNode } from "../../ui/editor/placeholder-n
 import { useChosen } from "../../ui/editor/use-chosen";
 import { WordSource } from "../../ui/word-source";
 import { definitionsOf, type Definitions } from "./definitions";
+import { t } from "../../words/writing";
 
 /** How a token or a blank looks, as it is defined. */
 export function ChipWords({
@@ -48,11 +49,11 @@ function Chip({ editor, node, selected }: NodeViewProps) {
         words={
           isKnown
             ? isBlank
-              ? "Filled in by who answers."
+              ? t("filledInByWhoAnswers")
               : sample === undefined
-                ? "Filled in from the case."
-                : (sample ?? "No value for this case.")
-            : "There is none of this name."
+                ? t("filledInFromTheCase")
+                : (sample ?? t("noValueForThisCase"))
+            : t("thereIsNoneOfThisName")
         }
         open={isChosen || undefined}
       >

@@ -3,6 +3,7 @@ import type { EditorState, Transaction } from "@tiptap/pm/state";
 import { CellSelection } from "@tiptap/pm/tables";
 import type { PassageRef } from "#core/document/definition";
 import { refsOf } from "./brackets";
+import { t } from "../../words/writing";
 
 /** What of a document can be made a passage at the selection, from the smallest to the largest. */
 export interface Scope {
@@ -23,17 +24,17 @@ export interface Scope {
   nodes: { from: number; to: number }[];
 }
 
-const kinds: Record<string, [Scope["kind"], string]> = {
-  paragraph: ["paragraph", "this paragraph"],
-  heading: ["heading", "this heading"],
-  listItem: ["item", "this item"],
-  bulletList: ["list", "the list"],
-  orderedList: ["list", "the list"],
-  tableRow: ["row", "this row"],
-  table: ["table", "the table"],
-  blockquote: ["quotation", "the quotation"],
-  horizontalRule: ["rule", "the rule"],
-};
+const kinds = (): Record<string, [Scope["kind"], string]> => ({
+  paragraph: ["paragraph", t("thisParagraph")],
+  heading: ["heading", t("thisHeading")],
+  listItem: ["item", t("thisItem")],
+  bulletList: ["list", t("theList")],
+  orderedList: ["list", t("theList")],
+  tableRow: ["row", t("thisRow")],
+  table: ["table", t("theTable")],
+  blockquote: ["quotation", t("theQuotation")],
+  horizontalRule: ["rule", t("theRule")],
+});
 
 /** Everything around the selection that may stand under a condition. */
 export function scopesAt(state: EditorState): Scope[] {
@@ -41,10 +42,11 @@ export function scopesAt(state: EditorState): Scope[] {
   const { $from, $to, empty } = selection;
   const scopes: Scope[] = [];
   if (!empty && $from.sameParent($to) && $from.parent.inlineContent)
-    scopes.push({ kind: "words", label: "these words", nodes: [{ from: $from.pos, to: $to.pos }] });
+    scopes.push({ kind: "words", label: t("theseWords"), nodes: [{ from: $from.pos, to: $to.pos }] });
   if (selection instanceof CellSelection) {
     const rows = rowsOf(selection);
-    if (rows.length > 1) scopes.push({ kind: "rows", label: `these ${rows.length} rows`, nodes: rows });
+    if (rows.length > 1)
+      scopes.push({ kind: "rows", label: t("theseCountRows", { count: rows.length }), nodes: rows });
   }
   const shared = $from.sharedDepth($to.pos);
   const several =
@@ -53,16 +55,21 @@ export function scopesAt(state: EditorState): Scope[] {
     const nodes = siblings($from, $to, shared);
     const parent = $from.node(shared);
     const first = parent.maybeChild($from.index(shared));
-    if (nodes.length > 1 && first && first.type.name in kinds) {
-      const what =
-        first.type.name === "listItem" ? "items" : first.type.name === "tableRow" ? "rows" : "paragraphs";
-      scopes.push({ kind: "blocks", label: `these ${nodes.length} ${what}`, nodes });
+    if (nodes.length > 1 && first && first.type.name in kinds()) {
+      const count = nodes.length;
+      const label =
+        first.type.name === "listItem"
+          ? t("theseCountItems", { count })
+          : first.type.name === "tableRow"
+            ? t("theseCountRows", { count })
+            : t("theseCountParagraphs", { count });
+      scopes.push({ kind: "blocks", label, nodes });
     }
   }
   for (let depth = $from.depth; depth > 0; depth -= 1) {
     if (depth > shared) continue;
     const node = $from.node(depth);
-    const named = kinds[node.type.name];
+    const named = kinds()[node.type.name];
     // A paragraph that is all of an item or a cell is told by those.
     const parent = $from.node(depth - 1);
     const inner = node.type.name === "paragraph" && /^table(Cell|Header)$/.test(parent.type.name);

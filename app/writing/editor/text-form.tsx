@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Doc } from "#core/document/types";
 import { readMarkdown, type MarkdownProblem } from "#core/formats/markdown";
 import { writeMarkdown } from "#core/formats/markdown-write";
+import { t } from "../../words/writing";
 
 /** The words as Markdown beside the page: what is typed in one shows in the other. Errors say their line and column. */
 export default function TextForm({ doc, onChange }: { doc: Doc; onChange: (doc: Doc) => void }) {
@@ -30,7 +31,7 @@ export default function TextForm({ doc, onChange }: { doc: Doc; onChange: (doc: 
     <div className="flex flex-col gap-2 text-sm">
       <textarea
         ref={area}
-        aria-label="The words as Markdown"
+        aria-label={t("theWordsAsMarkdown")}
         spellCheck
         className="min-h-96 w-full resize-y border border-line bg-sheet p-3 font-mono text-sm leading-relaxed"
         value={text}
@@ -45,7 +46,7 @@ export default function TextForm({ doc, onChange }: { doc: Doc; onChange: (doc: 
       />
       {written.losses.length > 0 && (
         <p className="text-look">
-          The text form cannot hold all of this. If you type here: {written.losses.join("; ").toLowerCase()}.
+          {t("theTextFormCannotHoldAll", { losses: written.losses.join("; ").toLowerCase() })}
         </p>
       )}
       {problems.map((problem) => (
@@ -55,13 +56,14 @@ export default function TextForm({ doc, onChange }: { doc: Doc; onChange: (doc: 
           className="self-start text-left text-stop"
           onClick={() => goTo(problem)}
         >
-          Line {problem.line}, column {problem.column}: {problem.message}
+          {t("lineLineColumnColumnMessage", {
+            line: problem.line,
+            column: problem.column,
+            message: problem.message,
+          })}
         </button>
       ))}
-      <p className="text-soft">
-        {"{$case.number}"} is a value, {":::passage{#p1}"} … {":::"} a passage, {":passage[words]{#p1}"}{" "}
-        within a line.
-      </p>
+      <p className="text-soft">{t("caseNumberIsAValuePassage")}</p>
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { fileSize } from "#core/text/counted";
 import { SortableList } from "../../ui/sortable-list";
 import type { ChangeContent } from "./use-reply";
 import { Hint } from "../../ui/hint";
+import { t } from "../../words/writing";
 
 interface Props {
   content: Content;
@@ -41,11 +42,9 @@ export function FilesPanel({ content, change, upload, problem }: Props) {
   };
   return (
     <div className="flex flex-col gap-3 text-sm">
-      {files.length === 0 && (
-        <p className="text-soft">Files attached here go with every letter that this reply is part of.</p>
-      )}
+      {files.length === 0 && <p className="text-soft">{t("filesAttachedHereGoWithEvery")}</p>}
       <SortableList
-        label="Files, in the order in which they go"
+        label={t("filesInTheOrderInWhich")}
         keys={files.map((file) => file.id)}
         nameOf={(id) => files.find((file) => file.id === id)?.name ?? id}
         onOrder={(ids) =>
@@ -92,7 +91,7 @@ export function FilesPanel({ content, change, upload, problem }: Props) {
               </span>
               <span className="ml-auto flex gap-3">
                 <label className="quiet-link">
-                  replace
+                  {t("replace")}
                   <input
                     type="file"
                     className="sr-only"
@@ -109,7 +108,7 @@ export function FilesPanel({ content, change, upload, problem }: Props) {
                     change((now) => ({ ...now, files: now.files.filter((one) => one.id !== id) }))
                   }
                 >
-                  remove
+                  {t("remove")}
                 </button>
               </span>
             </>
@@ -117,7 +116,7 @@ export function FilesPanel({ content, change, upload, problem }: Props) {
         }}
       </SortableList>
       <label className="quiet-link self-start">
-        Attach files
+        {t("attachFiles")}
         <input
           ref={add}
           type="file"

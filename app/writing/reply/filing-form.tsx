@@ -8,6 +8,7 @@ import { FieldProblem, FormProblem } from "../../ui/form";
 import { ManyPicker } from "../../ui/many-picker";
 import { sameWords, Select } from "../../ui/select";
 import type { FilingHandle } from "./use-filing";
+import { t } from "../../words/writing";
 
 /** Where a reply stands and what it is for: everything about it but its words. */
 export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHandle }) {
@@ -36,11 +37,11 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
       onSubmit={(event) => event.preventDefault()}
     >
       <fieldset disabled={!mayFile} className="flex flex-col gap-3">
-        <legend className="sr-only">Filing</legend>
-        <Row label="Shelf" problem={errors.shelf?.message}>
+        <legend className="sr-only">{t("filing")}</legend>
+        <Row label={t("shelf")} problem={errors.shelf?.message}>
           {control("shelf", ({ value, onChange }) => (
             <Select
-              label="Shelf"
+              label={t("shelf")}
               value={value}
               options={shelves.map((shelf) => [shelf.key, shelf.name] as const)}
               onChange={onChange}
@@ -48,10 +49,10 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
             />
           ))}
         </Row>
-        <Row label="Part">
+        <Row label={t("part")}>
           {control("part", ({ value, onChange }) => (
             <Select
-              label="Part"
+              label={t("part")}
               value={value}
               options={sameWords(replyParts)}
               onChange={onChange}
@@ -59,7 +60,7 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
             />
           ))}
         </Row>
-        <Row label="Channels" problem={errors.channels?.message}>
+        <Row label={t("channels")} problem={errors.channels?.message}>
           {control("channels", ({ value, onChange }) => (
             <span className="flex gap-4">
               {replyChannels.map((channel) => (
@@ -77,27 +78,27 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
             </span>
           ))}
         </Row>
-        <Row label="Tags" problem={errors.tags?.message}>
+        <Row label={t("tags")} problem={errors.tags?.message}>
           {control("tags", ({ value, onChange }) => (
             <ManyPicker
-              label="Tags"
+              label={t("tags")}
               value={value}
               options={known.tags}
               onChange={onChange}
-              placeholder="none"
+              placeholder={t("none")}
               open
               disabled={!mayFile}
             />
           ))}
         </Row>
-        <Row label="Is about" problem={errors.topics?.message}>
+        <Row label={t("isAbout")} problem={errors.topics?.message}>
           {control("topics", ({ value, onChange }) => (
             <ManyPicker
-              label="Topics"
+              label={t("topics")}
               value={value}
               options={known.topics}
               onChange={onChange}
-              placeholder="any case"
+              placeholder={t("anyCase")}
               open
               disabled={!mayFile}
             />
@@ -106,41 +107,41 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
             control("withBooking", ({ value, onChange }) => (
               <label className="flex items-center gap-1.5">
                 <Checkbox checked={value} disabled={!mayFile} onChange={onChange} />
-                only cases with a booking
+                {t("onlyCasesWithABooking")}
               </label>
             ))}
         </Row>
-        <Row label="Owner" problem={errors.owner?.message}>
+        <Row label={t("owner")} problem={errors.owner?.message}>
           {control("owner", ({ value, onChange }) => (
             <Select
-              label="Owner"
+              label={t("owner")}
               value={value === null ? "" : String(value)}
-              options={[["", "nobody"], ...owners.map(({ id, name }) => [String(id), name] as const)]}
+              options={[["", t("nobody")], ...owners.map(({ id, name }) => [String(id), name] as const)]}
               onChange={(owner) => onChange(owner === "" ? null : Number(owner))}
               disabled={!mayFile}
             />
           ))}
         </Row>
-        <Row label="Review by" problem={errors.reviewBy?.message}>
-          {day("reviewBy", "Review by")}
+        <Row label={t("reviewBy")} problem={errors.reviewBy?.message}>
+          {day("reviewBy", t("reviewBy"))}
         </Row>
-        <Row label="Season" problem={errors.seasonFrom?.message ?? errors.seasonUntil?.message}>
+        <Row label={t("season")} problem={errors.seasonFrom?.message ?? errors.seasonUntil?.message}>
           <span className="flex flex-wrap items-baseline gap-2">
-            {day("seasonFrom", "Season from")}
-            to
-            {day("seasonUntil", "Season until")}
+            {day("seasonFrom", t("seasonFrom"))}
+            {t("to")}
+            {day("seasonUntil", t("seasonUntil"))}
           </span>
         </Row>
-        <Row label="Note" problem={errors.note?.message}>
+        <Row label={t("note")} problem={errors.note?.message}>
           <textarea
             {...form.register("note")}
-            aria-label="Note"
+            aria-label={t("note")}
             className="boxed-field"
             rows={3}
-            placeholder="For colleagues; never sent"
+            placeholder={t("forColleaguesNeverSent")}
           />
         </Row>
-        {!mayFile && <p className="text-soft">Curators file replies on shared shelves.</p>}
+        {!mayFile && <p className="text-soft">{t("curatorsFileRepliesOnSharedShelves")}</p>}
       </fieldset>
       <FormProblem words={errors.root?.message} />
     </form>

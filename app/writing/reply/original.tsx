@@ -7,6 +7,7 @@ import { languageName } from "#core/language/tag";
 import { ChipNames, inLabels } from "../editor/chip-names";
 import { isStale } from "./variants";
 import type { ChangeContent } from "./use-reply";
+import { t } from "../../words/writing";
 
 /** Beside a translation: the original that it follows, with what has changed in it since. */
 export function Original({
@@ -31,8 +32,8 @@ export function Original({
   return (
     <div className="flex flex-col gap-3">
       <p className="flex flex-wrap items-baseline gap-x-4 gap-y-1 text-sm">
-        <strong>The {languageName(fallback.language)} original</strong>
-        {stale && <span className="text-look">changed since this translation</span>}
+        <strong>{t("theLanguageOriginal", { language: languageName(fallback.language) })}</strong>
+        {stale && <span className="text-look">{t("changedSinceThisTranslation")}</span>}
         {(stale || variant.original === null) && (
           <button
             type="button"
@@ -44,7 +45,7 @@ export function Original({
               }))
             }
           >
-            the translation follows it again
+            {t("theTranslationFollowsItAgain")}
           </button>
         )}
         <button
@@ -57,7 +58,7 @@ export function Original({
             }))
           }
         >
-          remove {languageName(variant.language)}
+          {t("removeLanguage", { language: languageName(variant.language) })}
         </button>
         <button
           type="button"
@@ -71,7 +72,7 @@ export function Original({
             })
           }
         >
-          make it the fallback
+          {t("makeItTheFallback")}
         </button>
       </p>
       <ChipNames tokens={tokens} blanks={content.blanks}>

@@ -1,4 +1,4 @@
-import { times } from "#core/text/counted";
+import { listed, times } from "#core/text/counted";
 import { useCallback, useMemo, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import * as z from "zod/mini";
@@ -15,6 +15,8 @@ import { ReplyActs } from "./reply-acts";
 import type { FilingHandle } from "./use-filing";
 import { unpublished } from "./unpublished";
 import type { ReplyHandle } from "./use-reply";
+import { t } from "../../words/writing";
+import { Sentence } from "../../words/sentence";
 
 const done = z.object({ number: z.optional(z.number()) });
 
@@ -64,7 +66,7 @@ export function ReplyHead({
     useCallback(
       () =>
         toast({
-          words: "Your words could not be saved yet. They are kept in this browser: open the reply again.",
+          words: t("yourWordsCouldNotBeSaved"),
           tone: "stop",
         }),
       [toast],
@@ -73,22 +75,22 @@ export function ReplyHead({
   const sendOff = async () => {
     // How it is filed goes along: what cannot be filed so is not thrown away.
     if (!(await filing.form.trigger(undefined, { shouldFocus: true }))) {
-      setProblem("It cannot be filed as you set it, so nothing was sent off. Look under Filing.");
+      setProblem(t("itCannotBeFiledAsYou"));
       return;
     }
     const revision = await settle();
     if (revision === null) {
-      setProblem("It could not be saved, so nothing was sent off. Look at what is said beside the title.");
+      setProblem(t("itCouldNotBeSavedSo"));
       return;
     }
     await send(what, { revision, remark: remark.trim() || null }, (number) =>
       what === "publish"
-        ? `Version ${number ?? ""} is on the shelf.`
-        : "Proposed. A curator will look at it.",
+        ? t("versionNumberIsOnTheShelf", { number: number ?? "" })
+        : t("proposedACuratorWillLookAt"),
     );
   };
   const drop = async () => {
-    await send("drop", {}, () => "Discarded. It stays in the history.");
+    await send("drop", {}, () => t("discardedItStaysInTheHistory"));
     if (open.published === null && open.state === "draft") await navigate("/shelves");
   };
   const named = useMemo(
@@ -116,21 +118,23 @@ export function ReplyHead({
         </Link>
         <span className="text-sm text-soft">{stateWords(open)}</span>
         {named.length > 0 && (
-          <span className="text-sm font-semibold text-look">not published yet: {named.join(", ")}</span>
+          <span className="text-sm font-semibold text-look">
+            {t("notPublishedYetNamed", { named: named.join(", ") })}
+          </span>
         )}
         <span role="status" className="ml-auto text-sm text-soft">
-          {reply.back && "What you had typed is back. "}
+          {reply.back && `${t("whatYouHadTypedIsBack")} `}
           <SaveWords state={saveState} />
         </span>
       </div>
       <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
-        <h1 className="sr-only">{content.title || "Untitled reply"}</h1>
+        <h1 className="sr-only">{content.title || t("untitledReply")}</h1>
         <input
-          aria-label="Title"
+          aria-label={t("title")}
           className="min-w-48 grow border-b border-transparent bg-transparent py-1 text-xl font-bold hover:border-line focus:border-ink focus:outline-none"
           value={content.title}
           maxLength={300}
-          placeholder="Title"
+          placeholder={t("title")}
           onChange={(event) => change((now) => ({ ...now, title: event.target.value }))}
         />
         {touched && !asking && (
@@ -142,14 +146,16 @@ export function ReplyHead({
                     className="quiet-link text-sm"
                     onClick={() => void settle()}
                   >
-                    what changed
+                    {t("whatChanged")}
                   </Link>
                 )
               : null}
             <button type="button" className="quiet-link text-sm" disabled={busy} onClick={() => void drop()}>
-              discard
+              {t("discard")}
             </button>
-            <Button onClick={() => setAsking(true)}>{what === "publish" ? "Publish…" : "Propose…"}</Button>
+            <Button onClick={() => setAsking(true)}>
+              {what === "publish" ? t("publish") : t("propose")}
+            </Button>
           </>
         )}
         <ReplyActs open={open} />
@@ -164,8 +170,8 @@ export function ReplyHead({
         >
           <input
             ref={remarkField}
-            aria-label="Remark for the history"
-            placeholder="What changed, for the history"
+            aria-label={t("remarkForTheHistory")}
+            placeholder={t("whatChangedForTheHistory")}
             className="lined-field grow"
             autoFocus
             maxLength={2000}
@@ -173,10 +179,10 @@ export function ReplyHead({
             onChange={(event) => setRemark(event.target.value)}
           />
           <Button type="submit" keys="Enter" disabled={busy}>
-            {what === "publish" ? "Publish" : "Propose"}
+            {what === "publish" ? t("publish2") : t("propose2")}
           </Button>
           <button type="button" className="quiet-link text-sm" onClick={() => setAsking(false)}>
-            Cancel
+            {t("cancel")}
           </button>
         </form>
       )}
@@ -191,13 +197,13 @@ export function ReplyHead({
           role="alert"
           className="flex flex-wrap gap-x-4 border-l-[3px] border-look bg-look-wash px-3 py-1.5 text-look"
         >
-          Another version was published since you began. Yours is kept.
+          {t("anotherVersionWasPublishedSinceYou")}
           {workingCopy && (
             <Link
               to={`/replies/${open.key}/history?after=${workingCopy.id}&before=${open.published.id}`}
               className="quiet-link"
             >
-              Look at both
+              {t("lookAtBoth")}
             </Link>
           )}
         </p>
@@ -216,25 +222,26 @@ function OwnProposal({ open }: { open: OpenReply }) {
   if (own.state === "proposed")
     return (
       <p role="note" className="border-l-[3px] border-ink bg-wash px-3 py-1.5">
-        Your proposal waits to be checked.{" "}
-        <Link to={look} className="quiet-link">
-          what it changes
-        </Link>
+        <Sentence
+          of={t}
+          name="yourProposalWaitsToBeChecked"
+          parts={[<Link key="0" to={look} className="quiet-link" />]}
+        />
       </p>
     );
   if (own.state === "sent back" && byOther)
     return (
       <p role="note" className="border-l-[3px] border-look bg-look-wash px-3 py-1.5">
-        {own.decidedBy} sent your proposal back: <span className="font-serif">“{own.decision}”</span>{" "}
+        {own.decidedBy} {t("sentYourProposalBack")} <span className="font-serif">“{own.decision}”</span>{" "}
         <Link to={look} className="quiet-link">
-          go on with it
+          {t("goOnWithIt")}
         </Link>
       </p>
     );
   if (own.state === "published" && byOther && isNews(own.decidedAt, now))
     return (
       <p role="note" className="border-l-[3px] border-ink bg-wash px-3 py-1.5">
-        {own.decidedBy} published your proposal.
+        {own.decidedBy} {t("publishedYourProposal")}
         {own.decision && <span className="font-serif"> “{own.decision}”</span>}
       </p>
     );
@@ -249,11 +256,13 @@ function isNews(at: string | null, now: number): boolean {
 
 function stateWords({ state, published, copiedFrom, others, uses }: OpenReply): string {
   const words = [
-    state === "shelved" ? `version ${published?.number ?? 1} on the shelf` : state,
-    uses === 0 ? null : `used ${times(uses)} in 90 days`,
-    copiedFrom ? `begun from “${copiedFrom.title}”` : null,
+    state === "shelved" ? t("versionNumberOnTheShelf", { number: published?.number ?? 1 }) : state,
+    uses === 0 ? null : t("usedUsesIn90Days", { uses: times(uses) }),
+    copiedFrom ? t("begunFromCopiedfrom", { copiedFrom: copiedFrom.title }) : null,
     others.length > 0
-      ? `${others.join(" and ")} ${others.length === 1 ? "has" : "have"} a working copy too`
+      ? t(others.length === 1 ? "othersHasAWorkingCopyToo" : "othersHaveAWorkingCopyToo", {
+          others: listed(others),
+        })
       : null,
   ];
   return words.filter(Boolean).join(" · ");

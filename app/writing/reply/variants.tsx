@@ -5,6 +5,7 @@ import { sameJson } from "./same-json";
 import type { ChangeContent } from "./use-reply";
 import { TabList } from "../../ui/tabs";
 import { useFieldKeys } from "../../ui/use-field-keys";
+import { t } from "../../words/writing";
 
 interface Props {
   content: Content;
@@ -32,7 +33,7 @@ export function Variants({ content, onChoose, change, known }: Props) {
   );
   const add = (tag: string) => {
     if (!/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(tag)) {
-      setProblem("Write the language as a short code, such as de or pt-BR");
+      setProblem(t("writeTheLanguageAsAShort"));
       return;
     }
     if (has.has(tag)) {
@@ -61,16 +62,16 @@ export function Variants({ content, onChoose, change, known }: Props) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm">
       <TabList
-        label="Languages"
+        label={t("languages")}
         tabs={content.variants.map((variant, index) => ({
           value: variant.language,
           words: (
             <>
               {languageName(variant.language)}
               {index === 0 && content.variants.length > 1 && (
-                <span className="font-normal text-soft"> fallback</span>
+                <span className="font-normal text-soft"> {t("fallback")}</span>
               )}
-              {isStale(content, variant) && <span className="font-normal text-look"> stale</span>}
+              {isStale(content, variant) && <span className="font-normal text-look"> {t("stale")}</span>}
             </>
           ),
         }))}
@@ -79,9 +80,9 @@ export function Variants({ content, onChoose, change, known }: Props) {
         <span className="flex items-baseline gap-2">
           <input
             ref={field}
-            aria-label="Language to add"
+            aria-label={t("languageToAdd")}
             list="languages-to-add"
-            placeholder="de, fr, pt-BR…"
+            placeholder={t("deFrPtBr")}
             className="lined-field w-24"
             autoFocus
           />
@@ -96,7 +97,7 @@ export function Variants({ content, onChoose, change, known }: Props) {
         </span>
       ) : (
         <button type="button" className="quiet-link" onClick={() => setAdding(true)}>
-          add a language
+          {t("addALanguage")}
         </button>
       )}
     </div>

@@ -1,6 +1,7 @@
 import type { TokenType } from "#core/tokens/catalogue";
 import { Checkbox } from "../../ui/checkbox";
 import { Select } from "../../ui/select";
+import { t } from "../../words/writing";
 
 interface Props {
   type: TokenType;
@@ -18,36 +19,36 @@ interface Way {
   options: Record<string, string>;
 }
 
-const asIs: Way = { words: "as usual", fn: null, options: {} };
-const dates: Way[] = [
-  { words: "date in words", fn: "date", options: { length: "long" } },
-  { words: "date with weekday", fn: "date", options: { length: "long", fields: "month-day-weekday" } },
-  { words: "short date", fn: "date", options: { length: "short" } },
+const asIs = (): Way => ({ words: t("asUsual"), fn: null, options: {} });
+const dates = (): Way[] => [
+  { words: t("dateInWords"), fn: "date", options: { length: "long" } },
+  { words: t("dateWithWeekday"), fn: "date", options: { length: "long", fields: "month-day-weekday" } },
+  { words: t("shortDate"), fn: "date", options: { length: "short" } },
 ];
-const times: Way[] = [{ words: "time", fn: "time", options: { precision: "minute" } }];
-const numbers: Way[] = [
-  { words: "whole number", fn: "integer", options: {} },
-  { words: "number", fn: "number", options: {} },
+const times = (): Way[] => [{ words: t("time"), fn: "time", options: { precision: "minute" } }];
+const numbers = (): Way[] => [
+  { words: t("wholeNumber"), fn: "integer", options: {} },
+  { words: t("number"), fn: "number", options: {} },
   {
-    words: "two decimals",
+    words: t("twoDecimals"),
     fn: "number",
     options: { minimumFractionDigits: "2", maximumFractionDigits: "2" },
   },
-  { words: "per cent", fn: "percent", options: {} },
+  { words: t("perCent"), fn: "percent", options: {} },
 ];
 
-const ways: Partial<Record<TokenType, Way[]>> = {
-  datetime: [asIs, ...dates, ...times],
-  date: [asIs, ...dates],
-  time: [asIs],
-  integer: [asIs, ...numbers],
-  number: [asIs, ...numbers],
+const ways = (): Partial<Record<TokenType, Way[]>> => ({
+  datetime: [asIs(), ...dates(), ...times()],
+  date: [asIs(), ...dates()],
+  time: [asIs()],
+  integer: [asIs(), ...numbers()],
+  number: [asIs(), ...numbers()],
   money: [
-    asIs,
-    { words: "without cents", fn: "currency", options: { fractionDigits: "0" } },
-    { words: "with the code", fn: "currency", options: { currencyDisplay: "code" } },
+    asIs(),
+    { words: t("withoutCents"), fn: "currency", options: { fractionDigits: "0" } },
+    { words: t("withTheCode"), fn: "currency", options: { currencyDisplay: "code" } },
   ],
-};
+});
 
 const letterCases = ["upper", "lower", "title", "sentence"];
 
@@ -59,7 +60,7 @@ export function FormatFields({ type, fn, options, isToken, onChange }: Props) {
     ...(letterCase ? { case: letterCase } : {}),
     ...(timeZone ? { timeZone } : {}),
   };
-  const offered = ways[type] ?? [];
+  const offered = ways()[type] ?? [];
   const same = (way: Way) =>
     (way.fn ?? "text") === (fn ?? "text") &&
     JSON.stringify(sorted(way.options)) === JSON.stringify(sorted(shape));
@@ -77,9 +78,9 @@ export function FormatFields({ type, fn, options, isToken, onChange }: Props) {
     <span className="flex flex-wrap items-center gap-x-4 gap-y-1">
       {offered.length > 1 && (
         <Select
-          label="Format"
+          label={t("format")}
           value={current < 0 ? "" : String(current)}
-          placeholder="its own format"
+          placeholder={t("itsOwnFormat")}
           options={offered.map((way, index) => [String(index), way.words] as const)}
           onChange={(index) => {
             const way = offered[Number(index)];
@@ -93,11 +94,11 @@ export function FormatFields({ type, fn, options, isToken, onChange }: Props) {
       )}
       {(type === "text" || type === "long_text") && (
         <Select
-          label="Capitals"
+          label={t("capitals")}
           value={letterCase}
           options={[
-            ["", "capitals as they are"],
-            ...letterCases.map((one) => [one, CAPITALS[one] ?? one] as const),
+            ["", t("capitalsAsTheyAre")],
+            ...letterCases.map((one) => [one, CAPITALS()[one] ?? one] as const),
           ]}
           onChange={(one) => set("case", one)}
         />
@@ -108,17 +109,17 @@ export function FormatFields({ type, fn, options, isToken, onChange }: Props) {
             checked={timeZone === "customer"}
             onChange={(on) => set("timeZone", on ? "customer" : "")}
           />
-          in the customer’s zone
+          {t("inTheCustomersZone")}
         </label>
       )}
       {isToken && (
         <label className="flex items-center gap-2">
-          If missing
+          {t("ifMissing")}
           <input
             className="lined-field w-28"
             value={fallback}
             maxLength={200}
-            placeholder="nothing"
+            placeholder={t("nothing")}
             onChange={(event) => set("fallback", event.target.value)}
           />
         </label>
@@ -147,9 +148,9 @@ function sorted(options: Record<string, string>): [string, string][] {
   return Object.entries(options).sort(([a], [b]) => (a < b ? -1 : 1));
 }
 
-const CAPITALS: Record<string, string> = {
+const CAPITALS = (): Record<string, string> => ({
   upper: "ALL CAPITALS",
-  lower: "no capitals",
-  title: "Each Word",
-  sentence: "First letter",
-};
+  lower: t("noCapitals"),
+  title: t("eachWord"),
+  sentence: t("firstLetter"),
+});

@@ -2,6 +2,7 @@ import type { Recognised } from "#core/tokens/recognise";
 import { placeholderText } from "#core/document/placeholder";
 import { Checkbox } from "../../ui/checkbox";
 import { Hint } from "../../ui/hint";
+import { t } from "../../words/writing";
 
 interface Props {
   found: Recognised[];
@@ -13,9 +14,9 @@ interface Props {
 export function KeptWords({ found, refused, onRefuse }: Props) {
   const placed = found.map((one, index) => ({ one, index }));
   const lists = [
-    { heading: "Fills itself for every case", of: placed.filter(({ one }) => one.blank === null) },
+    { heading: t("fillsItselfForEveryCase"), of: placed.filter(({ one }) => one.blank === null) },
     {
-      heading: "Looks like a value: ask for it each time",
+      heading: t("looksLikeAValueAskFor"),
       of: placed.filter(({ one }) => one.blank !== null),
     },
   ].filter(({ of }) => of.length > 0);
@@ -26,14 +27,12 @@ export function KeptWords({ found, refused, onRefuse }: Props) {
     onRefuse(next);
   };
   return (
-    <section aria-label="Values of this case">
-      <h2 className="mb-2 font-bold">Values of this case</h2>
+    <section aria-label={t("valuesOfThisCase")}>
+      <h2 className="mb-2 font-bold">{t("valuesOfThisCase")}</h2>
       {found.length === 0 ? (
-        <p className="text-sm text-soft">Nothing in these words looks like a value of this case alone.</p>
+        <p className="text-sm text-soft">{t("nothingInTheseWordsLooksLike")}</p>
       ) : (
-        <p className="mb-3 text-sm text-soft">
-          What is not ticked stays as it is written, and is marked in the words.
-        </p>
+        <p className="mb-3 text-sm text-soft">{t("whatIsNotTickedStaysAs")}</p>
       )}
       {lists.map(({ heading, of }) => (
         <fieldset key={heading} className="mb-4">
@@ -45,10 +44,12 @@ export function KeptWords({ found, refused, onRefuse }: Props) {
                   <Checkbox checked={!refused.has(index)} onChange={(on) => set(index, on)} />
                   <span className="font-serif">“{one.words}”</span>{" "}
                   <Hint words={placeholderText(one.node)}>
-                    <span className="text-sm">{one.blank === null ? `is the ${one.label}` : one.label}</span>
+                    <span className="text-sm">
+                      {one.blank === null ? t("isTheLabel", { label: one.label }) : one.label}
+                    </span>
                   </Hint>{" "}
                   {one.blank === null && !one.certain && (
-                    <span className="ml-auto text-sm text-look">looks like it</span>
+                    <span className="ml-auto text-sm text-look">{t("looksLikeIt")}</span>
                   )}
                 </label>
               </li>

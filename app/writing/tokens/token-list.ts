@@ -2,6 +2,7 @@ import type { Token } from "#core/tokens/catalogue";
 import type { Blanks } from "#core/tokens/blanks";
 import { blankLabel } from "#core/tokens/blanks";
 import { isGuaranteed, whyUncertain, type SubjectMatter } from "#core/checks/guarantee";
+import { t } from "../../words/writing";
 
 /** A row of the list of values: a token, or a blank of the reply. */
 export interface ValueRow {
@@ -15,14 +16,14 @@ export interface ValueRow {
   uncertain: string | null;
 }
 
-const groups: Record<string, string> = {
-  case: "Case",
-  customer: "Customer",
-  organisation: "Organisation",
-  booking: "Booking",
-  agent: "Agent",
-  house: "House facts",
-};
+const groups = (): Record<string, string> => ({
+  case: t("case"),
+  customer: t("customer"),
+  organisation: t("organisation"),
+  booking: t("booking"),
+  agent: t("agent"),
+  house: t("houseFacts"),
+});
 
 /** Every value that a reply may use, in groups. */
 export function valueRows(
@@ -35,7 +36,7 @@ export function valueRows(
     kind: "blank",
     name,
     label: blankLabel(name, blank),
-    group: "Blanks of this reply",
+    group: t("blanksOfThisReply"),
     sample: blank.kind === "choice" ? blank.options.join(" / ") : blank.kind.replace("_", " "),
     uncertain: null,
   }));
@@ -43,7 +44,7 @@ export function valueRows(
     kind: "token",
     name: token.name,
     label: token.label,
-    group: groups[token.group] ?? token.group,
+    group: groups()[token.group] ?? token.group,
     sample: sample(token.name),
     uncertain: isGuaranteed(token, about) ? null : whyUncertain(token.name, about),
   }));

@@ -3,6 +3,7 @@ import { Popover as Radix } from "radix-ui";
 import { useMemo, useRef, useState } from "react";
 import { LIST_ITEM } from "../../ui/searched-list";
 import { nearest, type ValueRow } from "./token-list";
+import { t } from "../../words/writing";
 
 interface Props {
   rows: ValueRow[];
@@ -44,7 +45,7 @@ export function TokenMenu({ rows, at, onPick, onNewBlank, onClose }: Props) {
           align="start"
           sideOffset={2}
           collisionPadding={8}
-          aria-label="Find a value"
+          aria-label={t("findAValue")}
           className="z-50 flex max-h-[min(360px,var(--radix-popover-content-available-height))] w-100 flex-col border border-ink bg-sheet shadow-lg outline-none"
           onEscapeKeyDown={(event) => {
             event.preventDefault();
@@ -54,7 +55,7 @@ export function TokenMenu({ rows, at, onPick, onNewBlank, onClose }: Props) {
           onCloseAutoFocus={(event) => event.preventDefault()}
         >
           <Command
-            label="Find a value"
+            label={t("findAValue")}
             shouldFilter={false}
             value={current}
             onValueChange={(to) => setGone({ searched, to })}
@@ -66,13 +67,13 @@ export function TokenMenu({ rows, at, onPick, onNewBlank, onClose }: Props) {
             }}
           >
             <Command.Input
-              aria-label="Find a value"
-              placeholder="first name, case number, fee…"
+              aria-label={t("findAValue")}
+              placeholder={t("firstNameCaseNumberFee")}
               className="border-b border-line bg-sheet px-3 py-2 outline-none"
               value={searched}
               onValueChange={setSearched}
             />
-            <Command.List label="Values" className="min-h-0 grow overflow-y-auto py-1 text-sm">
+            <Command.List label={t("values")} className="min-h-0 grow overflow-y-auto py-1 text-sm">
               {groups.map((group) => (
                 <Command.Group
                   key={group}
@@ -95,11 +96,11 @@ export function TokenMenu({ rows, at, onPick, onNewBlank, onClose }: Props) {
               ))}
               {offersBlank && (
                 <Command.Item value={NEW_BLANK} onSelect={() => onNewBlank(words)} className={LIST_ITEM}>
-                  a new blank “{words}”, for the agent to fill
+                  {t("aNewBlankWordsForThe", { words })}
                 </Command.Item>
               )}
               {found.length === 0 && !offersBlank && (
-                <p className="px-3 py-2 text-soft">There is no such value.</p>
+                <p className="px-3 py-2 text-soft">{t("thereIsNoSuchValue")}</p>
               )}
             </Command.List>
           </Command>
@@ -119,7 +120,7 @@ function Value({ row }: { row: ValueRow }) {
         {row.sample ? (
           <span className="font-serif">{row.sample}</span>
         ) : (
-          <span className="text-soft">nothing here</span>
+          <span className="text-soft">{t("nothingHere")}</span>
         )}
         {row.uncertain && <span className="block truncate text-xs text-look">{row.uncertain}</span>}
       </span>

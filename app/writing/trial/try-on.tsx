@@ -12,6 +12,7 @@ import type { OpenReply } from "#server/writing/open";
 import { usePatternEngine } from "../../ui/pattern-engine";
 import { LetterBlocks } from "../../ui/letter-blocks";
 import { Checkbox } from "../../ui/checkbox";
+import { t } from "../../words/writing";
 
 interface Props {
   open: OpenReply;
@@ -79,18 +80,18 @@ export function TryOn({ open, content, language, tokens, pool, pinned, onPin, pr
         }}
       >
         <input
-          aria-label="Number of a case to try"
-          placeholder="Case number"
+          aria-label={t("numberOfACaseToTry")}
+          placeholder={t("caseNumber")}
           className="lined-field w-28"
           value={number}
           onChange={(event) => setNumber(event.target.value)}
         />
         <button type="submit" className="quiet-link">
-          try on it
+          {t("tryOnIt")}
         </button>
         <label className="ml-auto flex items-center gap-1.5">
           <Checkbox checked={asText} onChange={setAsText} />
-          as plain text
+          {t("asPlainText")}
         </label>
       </form>
       {problem && (
@@ -98,11 +99,11 @@ export function TryOn({ open, content, language, tokens, pool, pinned, onPin, pr
           {problem}
         </p>
       )}
-      {tried.length === 0 && !problem && <p className="text-soft">There are no cases yet to try it on.</p>}
+      {tried.length === 0 && !problem && <p className="text-soft">{t("thereAreNoCasesYetTo")}</p>}
       {tried.map(({ trial, letter, checks }) => (
         <article
           key={trial.case.number}
-          aria-label={`For ${trial.case.customer}`}
+          aria-label={t("forCustomer", { customer: trial.case.customer })}
           className="border-t-2 border-ink pt-2"
         >
           <p className="flex items-baseline gap-2">
@@ -120,14 +121,15 @@ export function TryOn({ open, content, language, tokens, pool, pinned, onPin, pr
             </div>
           )}
           {letter.attachments.length > 0 && (
-            <p className="text-soft">With {letter.attachments.map((file) => file.name).join(", ")}</p>
+            <p className="text-soft">
+              {t("withAttachments", { attachments: letter.attachments.map((file) => file.name).join(", ") })}
+            </p>
           )}
           {checks.length > 0 && (
             <ul className="mt-1 flex flex-col gap-0.5">
               {checks.map((check) => (
                 <li key={check.message} className={check.severity === "stop" ? "text-stop" : "text-look"}>
-                  {check.severity === "stop" ? "Stops sending: " : ""}
-                  {check.message}
+                  {check.severity === "stop" ? t("stopsSending", { message: check.message }) : check.message}
                 </li>
               ))}
             </ul>
@@ -141,7 +143,7 @@ export function TryOn({ open, content, language, tokens, pool, pinned, onPin, pr
 /** Why a case is tried, kept short. */
 function whyWords(why: string[]): string {
   const shown = why.slice(0, 4).join("; ");
-  return why.length > 4 ? `${shown}; and ${why.length - 4} more` : shown;
+  return why.length > 4 ? t("shownAndCountMore", { shown, count: why.length - 4 }) : shown;
 }
 
 /** What the second look says of a reply alone would also be said of any letter that is only begun. */

@@ -4,6 +4,7 @@ import { contextSchema } from "#core/tokens/context";
 import type { TrialCase } from "#core/compose/trials";
 import { reasonOf } from "#core/text/reason";
 import { readFrom } from "../../ui/read";
+import { t } from "../../words/writing";
 
 const cases = z.object({
   cases: z.array(
@@ -36,9 +37,9 @@ export function useTrialCases(pinned: number[]): { pool: TrialCase[]; problem: s
         const missing = wanted
           .split(",")
           .filter((number) => number !== "" && !read.data.cases.some((one) => String(one.number) === number));
-        setProblem(missing.length > 0 ? `There is no case ${missing.join(", ")}` : null);
+        setProblem(missing.length > 0 ? t("thereIsNoCaseMissing", { missing: missing.join(", ") }) : null);
       } catch (error) {
-        if (!controller.signal.aborted) setProblem(`The cases to try on cannot be read: ${reasonOf(error)}`);
+        if (!controller.signal.aborted) setProblem(t("theCasesToTryOnCannot", { error: reasonOf(error) }));
       }
     };
     void load();

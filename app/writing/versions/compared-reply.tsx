@@ -10,6 +10,7 @@ import { ComparedLines, ComparedWords } from "../../ui/compared";
 import { languageName } from "#core/language/tag";
 import { ChipNames, inLabels } from "../editor/chip-names";
 import { LetterBlocks } from "../../ui/letter-blocks";
+import { t } from "../../words/writing";
 
 interface Props {
   /** Null to show the newer alone. */
@@ -29,16 +30,16 @@ export function ComparedReply({ before, after, tokens }: Props) {
       .map((ref) => {
         const passage = after.passages[ref.id] ?? before?.passages[ref.id];
         const words = passage ? conditionWords(after, passage.when, tokens) : ref.id;
-        return `${ref.otherwise ? "otherwise than when" : "when"} ${words}`;
+        return ref.otherwise ? t("otherwiseThanWhen", { words }) : t("whenWords", { words });
       })
-      .join(", and ");
+      .join(`, ${t("andWord")} `);
   const known = { tokens, blanks: { ...before?.blanks, ...after.blanks } };
   return (
     <ChipNames {...known}>
       <div className="mt-4 flex flex-col gap-6">
         {before && before.title !== after.title && (
           <p className="text-lg">
-            <span className="mr-3 text-sm text-soft">Title</span>
+            <span className="mr-3 text-sm text-soft">{t("title")}</span>
             <ComparedWords pieces={compareTexts(before.title, after.title)} />
           </p>
         )}
@@ -59,13 +60,13 @@ export function ComparedReply({ before, after, tokens }: Props) {
             <section key={language} aria-label={languageName(language)}>
               <h2 className="mb-2 border-b border-line pb-1 font-bold">
                 {languageName(language)}
-                {before && !older && <span className="font-normal text-soft"> is new</span>}
-                {before && !newer && <span className="font-normal text-stop"> is gone</span>}
-                {same && <span className="font-normal text-soft"> is the same</span>}
+                {before && !older && <span className="font-normal text-soft"> {t("isNew")}</span>}
+                {before && !newer && <span className="font-normal text-stop"> {t("isGone")}</span>}
+                {same && <span className="font-normal text-soft"> {t("isTheSame")}</span>}
               </h2>
               {subject.length > 0 && (
                 <p className="mb-2 font-serif">
-                  <span className="mr-3 font-sans text-sm text-soft">Subject</span>
+                  <span className="mr-3 font-sans text-sm text-soft">{t("subject")}</span>
                   {before ? <ComparedWords pieces={subject} /> : inLabels(newer?.subject ?? "", known)}
                 </p>
               )}
@@ -80,8 +81,8 @@ export function ComparedReply({ before, after, tokens }: Props) {
           );
         })}
         {changes.length > 0 && (
-          <section aria-label="Blanks, conditions and files">
-            <h2 className="mb-2 border-b border-line pb-1 font-bold">Blanks, conditions and files</h2>
+          <section aria-label={t("blanksConditionsAndFiles")}>
+            <h2 className="mb-2 border-b border-line pb-1 font-bold">{t("blanksConditionsAndFiles")}</h2>
             <ul className="flex flex-col gap-1">
               {changes.map((change) => (
                 <li key={change}>{change}</li>
@@ -107,39 +108,45 @@ function definitionChanges(before: Content, after: Content, tokens: ReadonlyMap<
   const sentences: string[] = [];
   for (const name of new Set([...Object.keys(before.blanks), ...Object.keys(after.blanks)])) {
     const [old, now] = [before.blanks[name], after.blanks[name]];
-    if (!old) sentences.push(`The blank “${blankLabel(name, now)}” is new: ${blankWords(now)}.`);
-    else if (!now) sentences.push(`The blank “${blankLabel(name, old)}” is gone.`);
+    if (!old)
+      sentences.push(t("theBlankNameIsNewNow", { name: blankLabel(name, now), now: blankWords(now) }));
+    else if (!now) sentences.push(t("theBlankNameIsGone", { name: blankLabel(name, old) }));
     else if (JSON.stringify(old) !== JSON.stringify(now))
       sentences.push(
-        `The blank “${blankLabel(name, now)}” was ${blankWords(old)}, and is ${blankWords(now)}.`,
+        t("theBlankNameWasOldAnd", {
+          name: blankLabel(name, now),
+          old: blankWords(old),
+          now: blankWords(now),
+        }),
       );
   }
   for (const id of new Set([...Object.keys(before.passages), ...Object.keys(after.passages)])) {
     const [old, now] = [before.passages[id], after.passages[id]];
     const said = (content: Content, passage: typeof old) =>
       passage ? conditionWords(content, passage.when, tokens) : "";
-    if (!old) sentences.push(`The condition “${said(after, now)}” is new.`);
-    else if (!now) sentences.push(`The condition “${said(before, old)}” is gone.`);
+    if (!old) sentences.push(t("theConditionAfterIsNew", { after: said(after, now) }));
+    else if (!now) sentences.push(t("theConditionBeforeIsGone", { before: said(before, old) }));
     else if (said(before, old) !== said(after, now))
-      sentences.push(`The condition “${said(before, old)}” is now “${said(after, now)}”.`);
+      sentences.push(
+        t("theConditionBeforeIsNowAfter", { before: said(before, old), after: said(after, now) }),
+      );
   }
   const names = (content: Content) => content.files.map((file) => file.name);
   for (const file of after.files)
-    if (!before.files.some((one) => one.id === file.id)) sentences.push(`“${file.name}” is attached.`);
+    if (!before.files.some((one) => one.id === file.id))
+      sentences.push(t("fileIsAttached", { file: file.name }));
   for (const file of before.files)
     if (!after.files.some((one) => one.id === file.id))
-      sentences.push(`“${file.name}” is no longer attached.`);
+      sentences.push(t("fileIsNoLongerAttached", { file: file.name }));
   if (
     names(before).join() !== names(after).join() &&
     before.files.length === after.files.length &&
     before.files.every((file) => after.files.some((one) => one.id === file.id))
   )
-    sentences.push("The files go in another order.");
+    sentences.push(t("theFilesGoInAnotherOrder"));
   if (before.useTemplateSubject !== after.useTemplateSubject)
     sentences.push(
-      after.useTemplateSubject
-        ? "Its subject is used in place of the thread’s."
-        : "The thread’s subject is used again.",
+      after.useTemplateSubject ? t("itsSubjectIsUsedInPlace") : t("theThreadsSubjectIsUsedAgain"),
     );
   return sentences;
 }
@@ -148,14 +155,14 @@ function blankWords(blank: Blank | undefined): string {
   if (!blank) return "";
   const facts = [
     blank.kind.replace("_", " "),
-    blank.kind === "choice" ? `of ${blank.options.join(", ")}` : null,
-    blank.kind === "choice" && blank.many ? "several at once" : null,
-    blank.required ? null : "may stay empty",
-    blank.printed ? null : "not printed",
-    blank.default ? `begins with ${blank.default}` : null,
-    blank.hint ? `hint “${blank.hint}”` : null,
-    "min" in blank && blank.min !== undefined ? `at least ${blank.min}` : null,
-    "max" in blank && blank.max !== undefined ? `at most ${blank.max}` : null,
+    blank.kind === "choice" ? t("ofOptions", { options: blank.options.join(", ") }) : null,
+    blank.kind === "choice" && blank.many ? t("severalAtOnce") : null,
+    blank.required ? null : t("mayStayEmpty"),
+    blank.printed ? null : t("notPrinted"),
+    blank.default ? t("beginsWithDefault", { default: blank.default }) : null,
+    blank.hint ? t("hintHint", { hint: blank.hint }) : null,
+    "min" in blank && blank.min !== undefined ? t("atLeastMin", { min: blank.min }) : null,
+    "max" in blank && blank.max !== undefined ? t("atMostMax", { max: blank.max }) : null,
   ];
   return facts.filter(Boolean).join(", ");
 }

@@ -5,6 +5,7 @@ import type { Comparison } from "#server/replies/history";
 import { Button } from "../../ui/button";
 import { useAct } from "../../ui/act";
 import { useToast } from "../../ui/toast";
+import { t } from "../../words/writing";
 
 const done = z.object({ number: z.optional(z.number()) });
 
@@ -33,20 +34,15 @@ export function Decide({ compared, published }: { compared: Comparison; publishe
     if (to !== null) await navigate(to);
   };
   const workFrom = () =>
-    void send(
-      `versions/${id}/work-from`,
-      { replace },
-      "It is in your working copy now.",
-      `/replies/${reply.key}`,
-    );
+    void send(`versions/${id}/work-from`, { replace }, t("itIsInYourWorkingCopy"), `/replies/${reply.key}`);
 
   return (
     <div className="mt-3 flex flex-col gap-2">
       {state === "proposed" && reply.mayPublish && (
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2 border-l-[3px] border-ink py-1 pl-4">
           <input
-            aria-label="Remark to its author"
-            placeholder="A remark to its author"
+            aria-label={t("remarkToItsAuthor")}
+            placeholder={t("aRemarkToItsAuthor")}
             className="lined-field grow"
             value={words}
             maxLength={2000}
@@ -58,27 +54,27 @@ export function Decide({ compared, published }: { compared: Comparison; publishe
                 void send(
                   `versions/${id}/publish`,
                   { over: published, decision: words || null },
-                  "It is on the shelf.",
+                  t("itIsOnTheShelf"),
                   "/shelves/proposals",
                 )
               }
             >
-              Publish
+              {t("publish2")}
             </Button>
           ) : (
-            <span className="text-sm text-soft">Compare it with the published version to publish it.</span>
+            <span className="text-sm text-soft">{t("compareItWithThePublishedVersion")}</span>
           )}
           <button
             type="button"
             className="quiet-link"
             onClick={() =>
-              void send(`versions/${id}/send-back`, { decision: words }, "Sent back.", "/shelves/proposals")
+              void send(`versions/${id}/send-back`, { decision: words }, t("sentBack"), "/shelves/proposals")
             }
           >
-            Send back
+            {t("sendBack")}
           </button>
           <button type="button" className="quiet-link" onClick={workFrom}>
-            {replace ? "Replace my working copy with it" : "Work on it"}
+            {replace ? t("replaceMyWorkingCopyWithIt") : t("workOnIt")}
           </button>
         </div>
       )}
@@ -86,18 +82,16 @@ export function Decide({ compared, published }: { compared: Comparison; publishe
         <p>
           <button type="button" className="quiet-link" onClick={workFrom}>
             {replace
-              ? "Replace my working copy with it"
+              ? t("replaceMyWorkingCopyWithIt")
               : state === "superseded"
-                ? "Restore it as my working copy"
-                : "Take it up again"}
+                ? t("restoreItAsMyWorkingCopy")
+                : t("takeItUpAgain")}
           </button>
         </p>
       )}
       {state === "draft" && mine && published !== null && working && before?.row.id === published && (
         <p className="flex flex-wrap items-baseline gap-x-5">
-          <span className="text-sm text-soft">
-            On the left-hand side of each change is what is published now.
-          </span>
+          <span className="text-sm text-soft">{t("onTheLeftHandSideOf")}</span>
           <button
             type="button"
             className="quiet-link"
@@ -105,12 +99,12 @@ export function Decide({ compared, published }: { compared: Comparison; publishe
               void send(
                 `versions/${published}/merge`,
                 {},
-                "Your working copy rests on it now.",
+                t("yourWorkingCopyRestsOnIt"),
                 `/replies/${reply.key}`,
               )
             }
           >
-            I have taken it into account; go on with mine
+            {t("iHaveTakenItIntoAccount")}
           </button>
         </p>
       )}

@@ -2,21 +2,24 @@ import { Link } from "react-router";
 import type { ReplyEventRow } from "#server/replies/events";
 import type { VersionRow } from "#server/replies/history";
 import { relativeTime, useClock } from "../../ui/time";
+import { t } from "../../words/writing";
 
 /** What a version's state says to a person. */
 export function versionWords({ state, decision, decidedBy, mine, author }: VersionRow): string {
-  const by = decidedBy !== null && decidedBy !== author ? `, published by ${decidedBy}` : "";
+  const by = decidedBy !== null && decidedBy !== author ? decidedBy : null;
   switch (state) {
     case "draft":
-      return mine ? "your working copy" : "a working copy";
+      return mine ? t("yourWorkingCopy") : t("aWorkingCopy");
     case "proposed":
-      return "waiting to be checked";
+      return t("waitingToBeChecked");
     case "published":
-      return `on the shelf${by}`;
+      return by === null ? t("onTheShelf") : t("onTheShelfBy", { by });
     case "superseded":
-      return `replaced${by}`;
+      return by === null ? t("replaced") : t("replacedBy", { by });
     case "sent back":
-      return decision?.startsWith("dropped") ? "discarded" : `sent back by ${decidedBy ?? "a curator"}`;
+      return decision?.startsWith("dropped")
+        ? t("discarded")
+        : t("sentBackByDecidedby", { decidedBy: decidedBy ?? t("aCurator") });
   }
 }
 
@@ -44,7 +47,7 @@ export function VersionsPanel({
       shown: (
         <p className="flex items-baseline gap-2">
           <span>
-            {person ?? "Somebody who has left"}: {words}
+            {person ?? t("somebodyWhoHasLeft")}: {words}
           </span>
           <span className="ml-auto whitespace-nowrap text-soft">
             {relativeTime(Date.parse(at), now, timeZone)}
@@ -73,7 +76,7 @@ function Version({ replyKey, version }: { replyKey: string; version: VersionRow 
           to={`/replies/${replyKey}/history?after=${version.id}`}
           className="font-semibold whitespace-nowrap underline underline-offset-2"
         >
-          {version.number === null ? "Not published yet" : `Version ${version.number}`}
+          {version.number === null ? t("notPublishedYet") : t("versionNumber", { number: version.number })}
         </Link>
         <span className="text-soft">{versionWords(version)}</span>
         <span className="ml-auto whitespace-nowrap text-soft">
@@ -81,7 +84,7 @@ function Version({ replyKey, version }: { replyKey: string; version: VersionRow 
         </span>
       </p>
       <p className="text-soft">
-        {version.author ?? "from the library’s files"}
+        {version.author ?? t("fromTheLibrarysFiles")}
         {version.remark && `: “${version.remark}”`}
       </p>
       {version.decision && version.state === "sent back" && <p className="text-look">“{version.decision}”</p>}

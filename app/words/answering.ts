@@ -1,0 +1,223 @@
+import { wordsOf } from "./words-of";
+
+/** The words of answering, file by file. */
+export const t = wordsOf("answering", {
+  // draft/kept-draft.tsx
+  whatYouHadTypedHereIs: "What you had typed here is back.",
+  thisBrowserKeptWordsOfYours:
+    "This browser kept words of yours that were not stored (<0/>). <1>Put them here in place of this draft</1> <2>Discard them</2>",
+
+  // draft/set-aside.tsx
+  setAside: "Set aside",
+  yourChangesToTheReplyBefore: "Your changes to the reply before, set aside:",
+  insert: "insert",
+  remove: "remove",
+
+  // editor/decorations.tsx
+  unlessWords: "unless {{words}}",
+  whenWords: "when {{words}}",
+  andWord: "and",
+  leftOutStands: "Left out: stands {{words}}",
+  foldedStands: "Folded: stands {{words}}",
+  standsWords: "Stands {{words}}",
+  theirConditionIsGone: "(their condition is gone)",
+  foldItAgain: "Fold it again",
+  lookAtWhatIsLeftOut: "Look at what is left out",
+
+  // editor/extensions.ts
+  writeOrTakeAReplyFrom: "Write, or take a reply from the shelf below.",
+
+  // editor/format-bar.tsx
+  formatting: "Formatting",
+  atTheCursor: "At the cursor",
+
+  // editor/inline-views.tsx
+  thereIsNoValueThisStands: "There is no value; this stands for it.",
+  takeItOutOrWriteIt: "Take it out, or write it out.",
+
+  // editor/slips.ts
+  yourOwnWords: "Your own words",
+
+  // editor/slip-view.tsx
+  aNewerVersionIsOnThe: "a newer version is on the shelf",
+  notAnswered: "not answered",
+
+  // inquiry/conversation.tsx
+  files: "Files",
+  conversation: "Conversation",
+  countEarlierMessages_one: "{{count, number}} earlier message",
+  countEarlierMessages_other: "{{count, number}} earlier messages",
+  nothingHasBeenSaidYet: "Nothing has been said yet.",
+  leavesInAMoment: "leaves in a moment",
+  isBeingDelivered: "is being delivered",
+  wasRefused: "was refused",
+  wasCalledBack: "was called back",
+  ourAnswerByFrom: "Our answer by {{from}}",
+  fromFrom: "From {{from}}",
+  thisMessageHasOnlyFormattedText: "This message has only formatted text.",
+  thisMessageHasNoWords: "This message has no words.",
+  thisIsOnlyTheBeginningThe:
+    "This is only the beginning: the message is longer than is shown here. <0>The whole of it</0>",
+  quotedText: "quoted text",
+  asItWasFormatted: "as it was formatted",
+  asPlainText: "as plain text",
+  loadRemotePictures: "load remote pictures",
+  keepOnAShelf: "keep on a shelf",
+  raw: "raw",
+  fileIsAProgramOrMay:
+    "“{{file}}” is a program or may hold one. Whoever opens it runs what the sender wrote. <0>Fetch it all the same</0> <1>Cancel</1>",
+  fromFromaddressWhichIsNotKnown: "From {{fromAddress}}, which is not known to be {{customer}}’s.",
+  asksForAnswersToReplyto: "Asks for answers to {{replyTo}}.",
+  ourReceiverFoundWords: "Our receiver found: {{words}}.",
+  notDeliveredYetTriedAttemptsRefusal: "Not delivered yet, tried {{attempts}}: {{refusal}}",
+  refusedRefusal: "Refused: {{refusal}}",
+  tryAgain: "Try again",
+  theMessageAsItWasFormatted: "The message as it was formatted",
+
+  // inquiry/details.tsx
+  noBookingIsNamedInThis: "No booking is named in this case.",
+  booking: "Booking",
+  nothingIsKnownOfIt: "Nothing is known of it.",
+  askingTheBookingSystem: "Asking the booking system…",
+  problemThisIsWhatItSaid: "{{problem}}; this is what it said before.",
+
+  // inquiry/their-side.tsx
+  writesLanguage: "writes {{language}}",
+  history: "History",
+  hasThisCaseOpenToo: "{{name}} has this case open too",
+  beganAnAnswerHere: "{{name}} began an answer here",
+  withUsSinceSince: "with us since {{since}}",
+  theirSide: "Their side",
+  noSubject: "No subject",
+  otherCases: "Other cases",
+  answerByDue: "Answer by {{due}}",
+
+  // letter/around-line.tsx
+  noPartYetAddWords: "No {{part}} yet: <0>add “{{words}}”</0>",
+
+  // letter/signature.tsx
+  signature: "Signature",
+
+  // margin.tsx
+  stopsStopSending_one: "{{count, number}} stops sending",
+  stopsStopSending_other: "{{count, number}} stop sending",
+  secondLook: "Second look",
+  countWorthALook: "{{count}} worth a look",
+  nothingToSeeTo: "Nothing to see to",
+  nothingToSeeTo2: "Nothing to see to.",
+  stopsSending: "Stops sending",
+  worthALook: "Worth a look",
+
+  // our-answer.tsx
+  answeredThisCustomerOtherwise:
+    "{{person}} answered this customer otherwise, <0/>: <1>{{label}}</1> with “{{reply}}”.",
+  answeredMuchTheSameOtherwise:
+    "{{person}} answered much the same otherwise, <0/>: <1>{{label}}</1> with “{{reply}}”.",
+  countBlanksLeft_one: "{{count, number}} blank left.",
+  countBlanksLeft_other: "{{count, number}} blanks left.",
+  ourAnswer: "Our answer",
+  howLookedReadsForThisCase: "How “{{looked}}” reads for this case",
+  takeIt: "take it",
+  writeItYourself: "write it yourself",
+  theLanguageOfThisReplyIs:
+    "The {{language}} of this reply is behind its original, which was changed since: read it before you send it.",
+  sendTakeTheNext: "Send, take the next",
+  sendAndStay: "Send and stay",
+  keepThisOnAShelf: "Keep this on a shelf",
+  notTakenYet: "not taken yet",
+  notTakenYetEnterAddsIt: "not taken yet: Enter adds it",
+  notTakenYetEnterPutsIt: "not taken yet: Enter puts it in place of “{{way}}”",
+
+  // route.tsx
+  openCustomerPlainShelf: "{{open}} {{customer}} · Plain Shelf",
+
+  // sending/files.tsx
+  removeFile: "Remove {{file}}",
+  attachAFile: "Attach a file",
+
+  // sending/recipient-line.tsx
+  to: "To",
+  noAddressIsKnown: "no address is known",
+  anotherAddress: "another address",
+  whereTheLetterGoes: "Where the letter goes",
+  address: "Address",
+  leaveItSo: "leave it so",
+  addressIsNotKnownToBe: "{{address}} is not known to be {{customer}}’s.",
+  youConfirmedItForThisLetter: "You confirmed it for this letter.",
+  sendThisLetterThere: "Send this letter there",
+  itIsCustomerSKeepIt: "It is {{customer}}’s: keep it",
+
+  // sending/request.ts
+  yourSessionHasEndedSignIn: "Your session has ended: sign in again, then send.",
+  theServerDidNotTakeIt: "The server did not take it. Your answer is still here.",
+  onItsWayToTo: "On its way to {{to}}",
+  callItBack: "Call it back",
+  calledBackItIsYourDraft: "Called back. It is your draft again.",
+
+  // sending/subject-line.tsx
+  subject: "Subject",
+  change: "change",
+  useTheReplys: "use the reply’s",
+  keepTheThreads: "keep the thread’s",
+
+  // sending/use-own-files.ts
+  attachName: "Attach “{{name}}”?",
+  itRisk: "It {{risk}}.",
+  attachIt: "Attach it",
+
+  // sending/use-send-letter.ts
+  takeItFirstEnterTakesWhat: "Take it first: Enter takes what the page shows.",
+  thisIsTheLetterThatWould: "This is the letter that would go. Send it, if it is right.",
+  somethingStopsSending: "Something stops sending",
+  yourAnswerCouldNotBeSaved: "Your answer could not be saved, so it was not sent. It is still here.",
+  itWasNotSentErrorYour: "It was not sent: {{error}}. Your answer is still here.",
+
+  // side.tsx
+  inTheAnswer: "In the answer",
+  toTheAnswer: "to the answer",
+  onTheShelf: "On the shelf",
+  toTheShelf: "to the shelf",
+
+  // spread.tsx
+  yourAnswerOnOpenCouldNot:
+    "Your answer on {{open}} could not be saved yet. It is kept in this browser: open the case again.",
+  replyIsInYourAnswerAlready: "“{{reply}}” is in your answer already.",
+  casePositionOfTotal: "Case {{position}} of {{total}}",
+  caseBefore: "Case before",
+  caseAfter: "Case after",
+
+  // strip/difference.tsx
+  notTheSameAsOtherWhich: "Not the same as <0>{{other}}</0>, which fits too.",
+  whatDiffersFromOther: "What differs from “{{other}}”",
+  looksLikeOtherHereTheyDiffer: "Looks like <0>{{other}}</0>; here they differ:",
+  andCountMoreLines_one: "and {{count, number}} more line",
+  andCountMoreLines_other: "and {{count, number}} more lines",
+
+  // strip/strip.tsx
+  countRepliesFound_one: "{{count, number}} reply found.",
+  countRepliesFound_other: "{{count, number}} replies found, the nearest first.",
+  shelf: "Shelf",
+  countReplies_one: "{{count, number}} reply",
+  countReplies_other: "{{count, number}} replies",
+  shelfValue: "Shelf <0>{{value}}</0>",
+  findOnTheShelf: "Find on the shelf",
+  looking: "Looking…",
+  yourShelvesHoldNoReplyYet: "Your shelves hold no reply yet. Write it yourself.",
+  nothingOnTheShelfSeemsTo:
+    "Nothing on the shelf seems to fit. Write it yourself, or look at what comes nearest.",
+  countRepliesByUseWhatFits_one: "{{count, number}} reply, by use: what fits cannot be told just now.",
+  countRepliesByUseWhatFits_other: "{{count, number}} replies, by use: what fits cannot be told just now.",
+  countRepliesWhatFitsTheMessage_one: "{{count, number}} reply, what fits the message best first.",
+  countRepliesWhatFitsTheMessage_other: "{{count, number}} replies, what fits the message best first.",
+  lookTakeAdd: "<0/> look <1/> take <2/> add",
+  replies: "Replies",
+  nothingOnTheShelfIsLike: "Nothing on the shelf is like that.",
+  writeOneAndKeepIt: "Write one and keep it",
+  inYourAnswer: "in your answer",
+  alsoAsksAlso: "also asks “{{also}}”",
+  behindItsOriginal: "behind its original",
+
+  // strip/use-strip.ts
+  theShelfCouldNotBeSearched: "The shelf could not be searched: {{error}}",
+  theRestOfTheShelfCould: "The rest of the shelf could not be read: {{error}}",
+});

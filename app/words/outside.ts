@@ -1,0 +1,65 @@
+import { wordsOf } from "./words-of";
+
+/** The words of outside, file by file. */
+export const t = wordsOf("outside", {
+  // faults.tsx
+  allIsWellOutThere: "All is well out there",
+  somethingIsWrongOutThere: "Something is wrong out there",
+  mailServer: "Mail server",
+  bookings: "Bookings",
+  afterMs: "after, ms",
+  switch: "Switch",
+  takesMail: "takes mail",
+  isBusy451: "is busy (451)",
+  refuses550: "refuses (550)",
+  answer: "answer",
+  areBroken500: "are broken (500)",
+
+  // invent.tsx
+  inventACustomer: "Invent a customer",
+  name: "Name",
+  address: "Address",
+  writeAsThem: "Write as them",
+
+  // mailbox.tsx
+  chooseWhomToWriteTo: "Choose whom to write to",
+  thatIsTooLongForA: "That is too long for a subject",
+  writeSomething: "Write something",
+  thatIsTooLong: "That is too long",
+  nothingHasArrivedHereYet: "Nothing has arrived here yet.",
+  messages: "Messages",
+
+  // message.tsx
+  inTheText: "in the text",
+  from: "From",
+  to: "To",
+  arrived: "Arrived",
+  howToReadIt: "How to read it",
+  theMessageAsAMailReader: "The message as a mail reader shows it",
+  attachments: "Attachments",
+
+  // nobody.tsx
+  whoseMailboxChooseOneAtThe: "Whose mailbox? Choose one at the left.",
+
+  // route.tsx
+  noLessThan0: "No less than 0",
+  atMost60000: "At most 60000",
+  notUsable: "Not usable",
+  outsidePlainShelf: "Outside · Plain Shelf",
+  outside: "Outside",
+  standInACustomersShoesRead: "Stand in a customer’s shoes: read what arrived, and write to us.",
+  findAMailbox: "Find a mailbox",
+  thereIsNoCustomerYetInvent: "There is no customer yet. Invent one below.",
+  noMailboxIsLikeThat: "No mailbox is like that.",
+  theFirstMostAreListedFind: "The first {{most}} are listed. Find others by name.",
+
+  // write-to-us.tsx
+  answerUs: "Answer us",
+  writeToUs: "Write to us",
+  sentItIsACaseNow: "Sent. It is a case now, or a new message on one.",
+  itWasNotTakenProblem: "It was not taken: {{problem}}",
+  subject: "Subject",
+  message: "Message",
+  sendTheAnswer: "Send the answer",
+  send: "Send",
+});

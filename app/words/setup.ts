@@ -1,0 +1,337 @@
+import { wordsOf } from "./words-of";
+
+/** The words of setup, file by file. */
+export const t = wordsOf("setup", {
+  // colleague.tsx
+  leavesWithNothing: "They are signed out and can no longer sign in. You can invite them back later.",
+  leavesToHeir:
+    "They are signed out and can no longer sign in. {{heir}} gets {{behind}}. You can invite them back later.",
+  colleaguePlainShelf: "{{colleague}} · Plain Shelf",
+  people: "People",
+  hasLeftTheirNameStaysOn: "Has left; their name stays on what they wrote.",
+  invitedAndHasNotChosenA: "Invited, and has not chosen a password yet.",
+  thisIsYou: "This is you.",
+  theOnlyLeadThatStaysSo: "The only lead: that stays so until there is another.",
+  theirLinkIsGoodUntil: "Their link is good until <0/>.",
+  name: "Name",
+  firstName: "First name",
+  emailToSignInWith: "Email, to sign in with",
+  title: "Title",
+  department: "Department",
+  telephone: "Telephone",
+  role: "Role",
+  team: "Team",
+  alsoIn: "Also in",
+  noOtherTeam: "no other team",
+  save: "Save",
+  resetPassword: "Reset password",
+  inviteBack: "Invite back",
+  inviteAgain: "Invite again",
+  password: "Password",
+  resetThePasswordOfColleague: "Reset the password of {{colleague}}?",
+  theirPresentOneStopsWorkingAt:
+    "Their present one stops working at once and they are signed out everywhere. They get a link to choose another.",
+  countOpenCases_one: "{{count, number}} open case",
+  countOpenCases_other: "{{count, number}} open cases",
+  countDrafts_one: "{{count, number}} draft",
+  countDrafts_other: "{{count, number}} drafts",
+  countRepliesOfTheirOwn_one: "{{count, number}} reply of their own",
+  countRepliesOfTheirOwn_other: "{{count, number}} replies of their own",
+  countSharedRepliesToReview_one: "{{count, number}} shared reply to review",
+  countSharedRepliesToReview_other: "{{count, number}} shared replies to review",
+  colleagueCanNoLongerSignIn: "{{colleague}} can no longer sign in.",
+  leaving: "Leaving",
+  firstnameHasNoOpenCasesDrafts: "{{firstName}} has no open cases, drafts or replies to hand over.",
+  toHandOverBehind: "To hand over: {{behind}}.",
+  valueTheirNameStaysOnWhat: "{{value}} Their name stays on what they wrote.",
+  everythingGoesTo: "Everything goes to",
+  chooseAColleague: "choose a colleague",
+  colleagueLeaves: "{{colleague}} leaves?",
+  removeFromTheHouse: "Remove from the house",
+  removeFirstnameFromTheHouse: "Remove {{firstName}} from the house…",
+
+  // contrasts.tsx
+  words: "Words",
+  headerAndFooter: "Header and footer",
+  ruleUnderTheHeader: "Rule under the header",
+  contrastWithThePage: "Contrast with the page",
+  onPaper: "on paper",
+  inTheDark: "in the dark",
+  shownEnough: "{{shown}}, enough",
+  shownLeastIsNeeded: "{{shown}}, {{least}} is needed",
+
+  // duration-field.tsx
+  days: "days",
+  hours: "hours",
+  minutes: "minutes",
+  labelUnit: "{{label}}, unit",
+
+  // fact-page.tsx
+  aLeadChangesIt: "A lead changes it.",
+  aCuratorChangesIt: "A curator changes it.",
+  willHoldFrom: "will hold from {{from}}",
+  holdsSince: "holds since {{from}}",
+  heldFrom: "held from {{from}}",
+  willHoldFromBy: "will hold from {{from}}, {{by}}",
+  holdsSinceBy: "holds since {{from}}, {{by}}",
+  heldFromBy: "held from {{from}}, {{by}}",
+  itHoldsFromNow: "It holds from now.",
+  itHoldsFromFrom: "It holds from {{from}}.",
+  factPlainShelf: "{{fact}} · Plain Shelf",
+  toTheHouseFacts: "To the house facts",
+  lettersInLackingPrintItAs:
+    "Letters in {{lacking}} print it as in {{language}}, and the second look says so.",
+  holdsFrom: "Holds from",
+  thatDaysBeginning: "that day’s beginning",
+  now: "now",
+  planIt: "Plan it",
+  changeItNow: "Change it now",
+  readsTheSameInEveryLanguage: "Reads the same in every language, as names and addresses do",
+  mayBeChangedBy: "May be changed by",
+  itsValues: "Its values",
+  takeItBack: "take it back",
+  itIsNotPlannedAnyMore: "It is not planned any more.",
+  whereItIsUsed: "Where it is used",
+  nothingUsesIt: "Nothing uses it",
+  howItWillRead: "How it will read",
+  everyone: "everyone",
+  curators: "curators",
+  leads: "leads",
+
+  // fact-value.tsx
+  value: "Value",
+  currency: "Currency",
+
+  // facts.tsx
+  houseFactsPlainShelf: "House facts · Plain Shelf",
+  houseFacts: "House facts",
+  keptOnceEveryReplyThatUses: "Kept once; every reply that uses one reads as it says now.",
+  fact: "Fact",
+  usedBy: "Used by",
+  changedBy: "Changed by",
+  factwordsFromFrom: "{{factWords}} from {{from}}",
+  thereAreNoHouseFactsYet: "There are no house facts yet.",
+  countReplies_one: "{{count, number}} reply",
+  countReplies_other: "{{count, number}} replies",
+  everyLetter: "every letter",
+  repliesAndEveryLetter: "{{replies}} and every letter",
+  thereIsANewHouseFact: "There is a new house fact.",
+  aNewFact: "A new fact",
+  whatItIs: "What it is",
+  fareForADog: "fare for a dog",
+  kind: "Kind",
+  addIt: "Add it",
+
+  // fields.tsx
+  caseFieldsPlainShelf: "Case fields · Plain Shelf",
+  caseFields: "Case fields",
+  whatYourCasesSayBeyondThe:
+    "What your cases say beyond the usual. Every field can be used in replies at once.",
+  remove: "Remove",
+  fieldIsRemoved: "{{field}} is removed.",
+  usedByCountReplies_one: "used by {{count, number}} reply",
+  usedByCountReplies_other: "used by {{count, number}} replies",
+  casesHaveOnlyTheUsualFields: "Cases have only the usual fields.",
+  ofTheCase: "Of the case",
+  ofItsBookingAsTheBooking: "Of its booking, as the booking system tells it",
+  repliesCanUseItNow: "Replies can use it now.",
+  aNewField: "A new field",
+  harbourConcerned: "harbour concerned",
+  of: "Of",
+  theCase: "the case",
+  itsBooking: "its booking",
+  addField: "Add field",
+
+  // house.tsx
+  theHousePlainShelf: "The house · Plain Shelf",
+  theHouse: "The house",
+  whatLettersSayOfAllOf: "What letters say of all of you.",
+  lettersBeforeACasesNumber: "Letters before a case’s number",
+  theyStandInLettersThatCustomers: "They stand in letters that customers have, and stay.",
+  languagesThatYouWriteInThe: "Languages that you write in, the usual one first",
+  languages: "Languages",
+  none: "none",
+  countryForHowDatesAndNumbers: "Country, for how dates and numbers are written",
+  country: "Country",
+  asTheLanguageDoes: "as the language does",
+  usual: "Usual",
+  countries: "Countries",
+
+  // language-tabs.tsx
+  noneYet: "none yet",
+
+  // link-once.tsx
+  theLink: "The link",
+  theLinkIsOnItsWay:
+    "The link is on its way to <0>{{email}}</0> and is good until <1/>. It is shown here only now, for you to hand on in another way if you wish.",
+  linkToChooseAPassword: "Link to choose a password",
+  copied: "Copied",
+  copy: "Copy",
+
+  // mail.tsx
+  handedToTheOutside:
+    "Letters are handed to <0>{{server}}</0>, the simulated outside that comes with the program: nothing leaves this machine.",
+  handedOnEncrypted: "Letters are handed to <0>{{server}}</0>, always encrypted.",
+  handedOnEncryptedIfPossible: "Letters are handed to <0>{{server}}</0>, encrypted where that server can.",
+  whoeverRunsTheProgramSetsIt: "Whoever runs the program sets it by <0>{{setting}}</0>.",
+  mailPlainShelf: "Mail · Plain Shelf",
+  mail: "Mail",
+  goingOut: "Going out",
+  sendATestLetter: "Send a test letter",
+  toYourselfEmail: "to yourself, {{email}}",
+  theMailServerTookIt: "The mail server took it.",
+  readItInYourMailboxOutside: "Read it in your mailbox outside",
+  lookForItInTheMailbox: "Look for it in the mailbox of {{to}}, and among the junk there.",
+  comingIn: "Coming in",
+  theProgramTakesMailSmtpAt: "The program takes mail (SMTP) at",
+  haveYourMailServerHandOn: ". Have your mail server hand on what comes for",
+  changeTheAddresses: "Change the addresses",
+  noMailHasComeYet: "No mail has come yet.",
+  writeOneAsACustomer: "Write one as a customer",
+  mailCameLast: "Mail came last <0/>.",
+
+  // own-words.tsx
+  valueBrace: "{ value",
+  asItReads: "As it reads",
+  labelAsItReads: "{{label}}, as it reads",
+
+  // paper-form.tsx
+  header: "Header",
+  footer: "Footer",
+  page: "Page",
+  anotherLogo: "another logo",
+  aLogo: "a logo",
+  whatTheLogoShows: "What the logo shows",
+  whatTheLogoShows2: "what the logo shows",
+  noLogo: "no logo",
+  languagesOfHeaderAndFooter: "Languages of header and footer",
+  lettersInOneCarryTheseIn: "Letters in {{one}} carry these in {{first}}.",
+  writeThemInOne: "Write them in {{one}}",
+
+  // paper-preview.tsx
+  aLetterOnIt: "A letter on it",
+  asPlainText: "as plain text",
+  aLetterOnThisStationery: "A letter on this stationery",
+
+  // people.tsx
+  peoplePlainShelf: "People · Plain Shelf",
+  agentsAnswerCuratorsKeepTheShelves:
+    "Agents answer. Curators keep the shelves too. Leads set up the house too.",
+  peopleHere: "People here",
+  left: "Left",
+  peopleWhoLeft: "People who left",
+  invitedHasNotComeYet: "invited, has not come yet",
+  notSignedIn: "not signed in",
+  lastSeen: "last seen <0/>",
+  lettersPrintTheirLacksMissing: "letters print their {{lacks}}: missing",
+  inviteAColleague: "Invite a colleague",
+  email: "Email",
+  invite: "Invite",
+
+  // roles.ts
+  agentAnswers: "agent: answers",
+  curatorKeepsTheShelvesToo: "curator: keeps the shelves too",
+  leadSetsUpTheHouseToo: "lead: sets up the house too",
+
+  // route.tsx
+  firstSteps: "First steps",
+  teams: "Teams",
+  signatures: "Signatures",
+  openingsAndClosings: "Openings and closings",
+  stationery: "Stationery",
+  setup: "Setup",
+
+  // signature-form.tsx
+  languagesOfLabel: "Languages of: {{label}}",
+  thereIsNoneInLanguageLetters:
+    "There is none in {{language}}: letters in it carry the one in {{language2}}, which stands here to be translated.",
+  itIsValuesAloneLettersIn: "It is values alone: letters in {{language}} carry it as it is.",
+  notSavedYetEmptyMeansNone: "not saved yet; empty means none",
+
+  // signatures.tsx
+  signaturesPlainShelf: "Signatures · Plain Shelf",
+  yourSignature: "Your signature",
+  lettersOfTheImposingCarryThe:
+    "Letters of the {{imposing}} carry the team’s signature below; yours stands where a team has none.",
+  itStandsOnceUnderEveryLetter:
+    "It stands once under every letter of yours, however many replies it is made of.",
+  yourLettersDoNotChangeWhile: "Your letters do not change while the team’s signature stands under them.",
+  signaturesOfTeams: "Signatures of teams",
+  signatureOfTheTeam: "Signature of the {{team}}",
+  imposedOnItsLettersALead: "Imposed on its letters; a lead changes it.",
+
+  // start.tsx
+  itsNameTimeZoneAndLanguages: "Its name, time zone and languages: every letter prints or uses them.",
+  nameTheHouse: "Name the house",
+  aTeamAndItsAddress: "A team and its address",
+  mailToTheAddressBecomesThe:
+    "Mail to the address becomes the team’s cases, and its answers come from there.",
+  setUpTheTeam: "Set up the team",
+  inviteThoseWhoAnswerWithYou: "Invite those who answer with you. They choose their password by a link.",
+  aShelf: "A shelf",
+  sharedRepliesStandOnShelvesEach: "Shared replies stand on shelves, each for everyone or for some teams.",
+  addAShelf: "Add a shelf",
+  aFirstReply: "A first reply",
+  writeWhatYouAreAskedMost: "Write what you are asked most, paste it, or start from one of three of ours.",
+  writeTheFirstReply: "Write the first reply",
+  whereItComesInAndGoes: "Where it comes in and goes out, with a test letter to yourself.",
+  checkTheMail: "Check the mail",
+  skippedItStaysOnThisList: "Skipped. It stays on this list.",
+  firstStepsPlainShelf: "First steps · Plain Shelf",
+  everythingIsReadyCasesComeIn: "Everything is ready. Cases come in under Waiting.",
+  doneOfCountAreDoneEach: "{{done}} of {{count}} are done. Each can be skipped and done later.",
+  skip: "Skip",
+  skipTitle: "Skip: {{title}}",
+  open: "Open",
+  openTitle: "Open: {{title}}",
+
+  // stationery.tsx
+  stationeryPlainShelf: "Stationery · Plain Shelf",
+  onlyEmailsCarryItAChat: "Only emails carry it; a chat or an SMS is words alone.",
+
+  // teams.tsx
+  teamsPlainShelf: "Teams · Plain Shelf",
+  mailToATeamsAddressBecomes: "Mail to a team’s address becomes its cases, and its answers come from there.",
+  aNewTeam: "A new team",
+  address: "Address",
+  answersWithin: "Answers within",
+  itsNameInOtherLanguages: "Its name in other languages",
+  addTeam: "Add team",
+  teamIsRemoved: "{{team}} is removed.",
+  countPeople_one: "{{count, number}} person",
+  countPeople_other: "{{count, number}} people",
+  countCases_one: "{{count, number}} case",
+  countCases_other: "{{count, number}} cases",
+
+  // usual.tsx
+  openingsAndClosingsPlainShelf: "Openings and closings · Plain Shelf",
+  theyComeWithTheFirstAnswer:
+    "They come with the first answer that is taken, and can be swapped there. However many answers a letter has, greeting and sign-off stand once.",
+  by: "By",
+  opensWith: "opens with",
+  closesWith: "closes with",
+  readIt: "Read it",
+  cancel: "Cancel",
+  firstAnswersByByWillHave: "First answers by {{by}} will have no usual {{part}}.",
+  firstAnswersByByWillVerb: "First answers by {{by}} will {{verb}} with “{{title}}”.",
+
+  // whose-letters.tsx
+  countMore_one: "{{count, number}} more",
+  countMore_other: "{{count, number}} more",
+  department2: "department",
+  youLack: "You have no {{details}}. <0>Fill in yours</0>",
+  theyLack: "{{name}} has no {{details}}; they fill it in under their name, or a lead does.",
+  fillInTheirs: "{{name}} has no {{details}}. <0>Fill in theirs</0>",
+  title2: "title",
+  phoneNumber: "phone number",
+  nobodysLettersChangeNobodyIsOf: "Nobody’s letters change: nobody is of this team yet.",
+  whoseLettersChange: "Whose letters change",
+  ownHasASignatureOfTheir: "{{own}} has a signature of their own; it will not stand in letters of this team.",
+  ownHaveSignaturesOfTheirOwn:
+    "{{own}} have signatures of their own; they will not stand in letters of this team.",
+  yourLettersChangeFromNowOn: "Your letters change from now on.",
+  lettersOfOnlyChangeFromNow: "Letters of {{only}} change from now on.",
+  lettersOfCountPeopleChangeFrom_one: "Letters of {{count, number}} person change from now on: {{writers}}.",
+  lettersOfCountPeopleChangeFrom_other:
+    "Letters of {{count, number}} people change from now on: {{writers}}.",
+});

@@ -1,0 +1,81 @@
+import { wordsOf } from "./words-of";
+
+/** The words of waiting, file by file. */
+export const t = wordsOf("waiting", {
+  // case-preview.tsx
+  personIsOnIt: "{{people}} is on it",
+  peopleAreOnIt: "{{people}} are on it",
+  thereAreNoWordsInThis: "There are no words in this message.",
+  waitingSince: "Waiting since <0/>",
+  lastMoved: "Last moved <0/>",
+  answerFromHere: "Answer from here",
+  open: "Open",
+
+  // compact-answer.tsx
+  aPlainOpening: "a plain opening",
+  aPlainClosing: "a plain closing",
+  toRecipient: "to {{recipient}}",
+  answerToCustomer: "Answer to {{customer}}",
+  theCaseCouldNotBeRead: "The case could not be read: {{problem}}. <0>Open it</0>",
+  composing: "composing",
+  theAnswerCouldNotBeSaved: "The answer could not be saved, so it was not sent. Open the case.",
+  itWasNotSentError: "It was not sent: {{error}}.",
+  thisReplyDoesNotStandOn: "This reply does not stand on the shelf of this case any more.",
+  noKnownAddress: "no known address",
+  withLacks: "with {{lacks}}",
+  youHaveBegunAnotherAnswerOpen: "You have begun another answer: open the case.",
+  send: "Send",
+  openTheCase: "Open the case",
+  close: "Close",
+
+  // proposal-news.tsx
+  countProposalsOfYoursWaitTo_one: "{{count, number}} proposal of yours waits to be checked",
+  countProposalsOfYoursWaitTo_other: "{{count, number}} proposals of yours wait to be checked",
+  publishedPublished: "published: {{published}}",
+  proposals: "Proposals",
+  sentBack: "Sent back:",
+  countProposalsWaitToBeChecked_one: "{{count, number}} proposal waits to be checked",
+  countProposalsWaitToBeChecked_other: "{{count, number}} proposals wait to be checked",
+
+  // route.tsx
+  myTeams: "my team’s",
+  mine: "mine",
+  everyones: "everyone’s",
+  waitingUsPlainShelf: "Waiting {{us}} · Plain Shelf",
+  waiting: "Waiting",
+  lists: "Lists",
+  waitingForUsUs: "Waiting for us <0>{{us}}</0>",
+  forTheCustomerCustomer: "For the customer <0>{{customer}}</0>",
+  alike: "Alike",
+  whose: "Whose",
+  topic: "Topic",
+  anyTopic: "any topic",
+  findACase: "Find a case",
+  show: "Show",
+  allOfTheseToTheLast: "All of these, to the last",
+  whatTheShelfHasForThese:
+    "What the shelf has for these cases could not be found out just now. They can be opened all the same.",
+  theFirstMostAreListedNarrow: "The first {{most}} are listed. Narrow the list to see others.",
+  chosenCase: "Chosen case",
+  opening: "Opening…",
+  noCaseHasComeYet: "No case has come yet.",
+  mailToAddressBecomesTheFirst: "Mail to <0>{{address}}</0> becomes the first one.",
+  writeOneAsACustomer: "Write one as a customer",
+  firstStepsOfTheHouse: "First steps of the house",
+  seeTheShelves: "See the shelves",
+  noCaseIsLikeThat: "No case is like that.",
+  nobodyIsWaitingForUs: "Nobody is waiting for us.",
+  weAreWaitingForNobody: "We are waiting for nobody.",
+  showEveryonesCases: "Show everyone’s cases",
+
+  // rows.tsx
+  pastDue: "Past due",
+  withinTheHour: "Within the hour",
+  today: "Today",
+  later: "Later",
+  noTimeSet: "no time set",
+  answerBy: "Answer by <0/>",
+  refused: "refused",
+  perhaps: "perhaps",
+  nothingOnTheShelfFits: "nothing on the shelf fits",
+});
