@@ -1,4 +1,4 @@
-import { wordsOf } from "./words-of";
+import { wordsOf } from "#core/words/words-of";
 
 /** The words of account, file by file. */
 export const t = wordsOf("account", {

@@ -1,4 +1,4 @@
-import { wordsOf } from "./words-of";
+import { wordsOf } from "#core/words/words-of";
 
 /** The words of answering, file by file. */
 export const t = wordsOf("answering", {
@@ -33,7 +33,7 @@ export const t = wordsOf("answering", {
 
   // editor/inline-views.tsx
   thereIsNoValueThisStands: "There is no value; this stands for it.",
-  takeItOutOrWriteIt: "Take it out, or write it out.",
+  takeItOutOrWriteIt: "Remove it, or write it out.",
 
   // editor/slips.ts
   yourOwnWords: "Your own words",
@@ -141,15 +141,15 @@ export const t = wordsOf("answering", {
   anotherAddress: "another address",
   whereTheLetterGoes: "Where the letter goes",
   address: "Address",
-  leaveItSo: "leave it so",
+  leaveItSo: "cancel",
   addressIsNotKnownToBe: "{{address}} is not known to be {{customer}}’s.",
   youConfirmedItForThisLetter: "You confirmed it for this letter.",
   sendThisLetterThere: "Send this letter there",
-  itIsCustomerSKeepIt: "It is {{customer}}’s: keep it",
+  itIsCustomerSKeepIt: "It is {{customer}}’s: save it",
 
   // sending/request.ts
   yourSessionHasEndedSignIn: "Your session has ended: sign in again, then send.",
-  theServerDidNotTakeIt: "The server did not take it. Your answer is still here.",
+  theServerDidNotTakeIt: "The server did not accept it. Your answer is still here.",
   onItsWayToTo: "On its way to {{to}}",
   callItBack: "Call it back",
   calledBackItIsYourDraft: "Called back. It is your draft again.",

@@ -1,4 +1,4 @@
-import { wordsOf } from "./words-of";
+import { wordsOf } from "#core/words/words-of";
 
 /** The words of outside, file by file. */
 export const t = wordsOf("outside", {
@@ -57,7 +57,7 @@ export const t = wordsOf("outside", {
   answerUs: "Answer us",
   writeToUs: "Write to us",
   sentItIsACaseNow: "Sent. It is a case now, or a new message on one.",
-  itWasNotTakenProblem: "It was not taken: {{problem}}",
+  itWasNotTakenProblem: "It was not accepted: {{problem}}",
   subject: "Subject",
   message: "Message",
   sendTheAnswer: "Send the answer",

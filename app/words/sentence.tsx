@@ -1,5 +1,5 @@
 import { cloneElement, Fragment, type ReactElement, type ReactNode } from "react";
-import type { NameOf, Say, Values } from "./words-of";
+import type { NameOf, Say, Values } from "#core/words/words-of";
 
 interface Props<Words, Name extends string> {
   /** The words of the screen. */

@@ -1,4 +1,4 @@
-import { wordsOf } from "./words-of";
+import { wordsOf } from "#core/words/words-of";
 
 /** The words of setup, file by file. */
 export const t = wordsOf("setup", {
@@ -89,7 +89,7 @@ export const t = wordsOf("setup", {
   readsTheSameInEveryLanguage: "Reads the same in every language, as names and addresses do",
   mayBeChangedBy: "May be changed by",
   itsValues: "Its values",
-  takeItBack: "take it back",
+  takeItBack: "remove",
   itIsNotPlannedAnyMore: "It is not planned any more.",
   whereItIsUsed: "Where it is used",
   nothingUsesIt: "Nothing uses it",

@@ -1,4 +1,4 @@
-import { wordsOf } from "./words-of";
+import { wordsOf } from "#core/words/words-of";
 
 /** The words of shelves, file by file. */
 export const t = wordsOf("shelves", {
@@ -109,7 +109,7 @@ export const t = wordsOf("shelves", {
   usedOrNot: "used or not",
   usedLately: "used lately",
   neverUsed: "never used",
-  takeThisFilterOff: "Take this filter off",
+  takeThisFilterOff: "Remove this filter",
   clearAll: "clear all",
   columns: "columns",
   columns2: "Columns",

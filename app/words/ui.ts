@@ -1,4 +1,4 @@
-import { wordsOf } from "./words-of";
+import { wordsOf } from "#core/words/words-of";
 
 /** The words of ui, file by file. */
 export const t = wordsOf("ui", {
@@ -117,7 +117,7 @@ export const t = wordsOf("ui", {
   theServerAnswered: "The server answered {{status}}",
   theServerDoesNotAnswerWhat: "The server does not answer. What you typed is kept in this browser",
   yourSessionHasEndedWhatYou: "Your session has ended. What you typed is kept in this browser",
-  itWasNotTaken: "It was not taken",
+  itWasNotTaken: "It was not accepted",
   theServerCannotBeReachedWhat: "The server cannot be reached. What you typed is kept in this browser",
 
   // sortable.tsx

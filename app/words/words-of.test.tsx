@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { cleanup, render, screen } from "@testing-library/react";
 import { Sentence } from "./sentence";
-import { wordsOf } from "./words-of";
+import { wordsOf } from "#core/words/words-of";
 
 afterEach(cleanup);
 

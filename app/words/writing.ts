@@ -1,4 +1,4 @@
-import { wordsOf } from "./words-of";
+import { wordsOf } from "#core/words/words-of";
 
 /** The words of writing, file by file. */
 export const t = wordsOf("writing", {
@@ -102,7 +102,7 @@ export const t = wordsOf("writing", {
   whenWhen: "when {{when}}",
   notUsed: "not used",
   moreTests: "more tests",
-  inUseTakeItsWordsOut: "in use: take its words out first",
+  inUseTakeItsWordsOut: "in use: remove its words first",
   removeTheCondition: "remove the condition",
 
   // desk/findings.tsx
@@ -409,7 +409,7 @@ export const t = wordsOf("writing", {
   replaceMyWorkingCopyWithIt: "Replace my working copy with it",
   workOnIt: "Work on it",
   restoreItAsMyWorkingCopy: "Restore it as my working copy",
-  takeItUpAgain: "Take it up again",
+  takeItUpAgain: "Work on it again",
   onTheLeftHandSideOf: "On the left-hand side of each change is what is published now.",
   iHaveTakenItIntoAccount: "I have taken it into account; go on with mine",
   yourWorkingCopyRestsOnIt: "Your working copy rests on it now.",

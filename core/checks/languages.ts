@@ -5,6 +5,7 @@ import { readIn, saysWords, type Written } from "../language/written";
 import { ownEntry } from "../tokens/own";
 import { bodyPlace, placesOf, look } from "./finding";
 import type { CheckInput, SendCheck } from "./check";
+import { t } from "../words/second-look";
 
 /** A part of a letter and the language that it is in. */
 interface Part {
@@ -21,7 +22,7 @@ export function textsThatLack(input: CheckInput): SendCheck[] {
     const wanted = languageName(primary(input.language));
     return look(
       "language-lacks",
-      `${name} has no ${wanted} text: it reads in ${languageName(primary(language))}.`,
+      t("nameHasNoWantedTextIt", { name, wanted, language: languageName(primary(language)) }),
       at(),
     );
   });
@@ -59,15 +60,15 @@ function sender(context: CheckInput["context"], language: string): Part[] {
   if (!own || typeof team !== "string") return [];
   const read = readIn({ ...own, text: team }, language);
   if (!read.lacks || read.language === null || !saysWords(team)) return [];
-  return [{ name: `“${team}”, as the sender,`, language: read.language, at: () => null }];
+  return [{ name: t("teamAsTheSender", { team }), language: read.language, at: () => null }];
 }
 
 function lackingSurroundings({ letter, signature, stationery, channel, language }: CheckInput): Part[] {
   const email = channel === "email";
   const parts: [string, Written<Doc> | null | undefined, string][] = [
-    ["The signature", signature, "signature"],
-    ["The header", email ? stationery?.header : null, "header"],
-    ["The footer", email ? stationery?.footer : null, "footer"],
+    [t("theSignature"), signature, "signature"],
+    [t("theHeader"), email ? stationery?.header : null, "header"],
+    [t("theFooter"), email ? stationery?.footer : null, "footer"],
   ];
   return parts.flatMap(([name, written, slip]) => {
     if (!written) return [];
@@ -100,7 +101,12 @@ export function languagesThatDiffer(input: CheckInput): SendCheck[] {
     .map((part) =>
       look(
         "languages-differ",
-        `${part.name} is in ${languageName(part.language)}, ${lower(lead.name)} in ${languageName(lead.language)}.`,
+        t("partIsInLanguageLeadIn", {
+          part: part.name,
+          language: languageName(part.language),
+          lead: lower(lead.name),
+          language2: languageName(lead.language),
+        }),
         part.at(),
       ),
     );
@@ -123,6 +129,8 @@ function isPlainlyInOne({ letter, slips }: CheckInput): boolean {
   );
 }
 
+const PARTS = { opening: "theOpening", answer: "theAnswer", closing: "theClosing" } as const;
+
 function slipParts({ letter, slips, languageOf }: CheckInput): (Part & { isAnswer: boolean })[] {
   const saying = new Set(
     letter.fragments.flatMap(({ fragment }) => (fragment.words.hasWords ? [fragment.words.slip] : [])),
@@ -133,7 +141,7 @@ function slipParts({ letter, slips, languageOf }: CheckInput): (Part & { isAnswe
     // What a reply is written in is known; what somebody writes is told by its words.
     const language = (slip.reply === null ? null : slip.language) ?? languageOf(own().words);
     if (language === null) return [];
-    const name = slip.reply === null ? "What you wrote" : `The ${slip.part} “${slip.title}”`;
+    const name = slip.reply === null ? t("whatYouWrote") : t(PARTS[slip.part], { title: slip.title });
     return [
       { name, language, at: () => own().place, isAnswer: slip.part === "answer" && slip.reply !== null },
     ];
@@ -156,7 +164,7 @@ function factParts({ letter, languageOf, context }: CheckInput): Part[] {
   return [...names].flatMap((name) => {
     const { words, place } = placesOf(letter, (source) => source.name === name && source.slip !== "footer");
     const language = languageOf(words);
-    return language === null ? [] : [{ name: `The house fact “${words}”`, language, at: () => place }];
+    return language === null ? [] : [{ name: t("theHouseFact", { words }), language, at: () => place }];
   });
 }
 
@@ -164,7 +172,7 @@ function signaturePart({ letter, languageOf, signature, language: wanted }: Chec
   if (signature && readIn(signature, wanted).lacks) return [];
   const { words, place } = placesOf(letter, (source) => source.slip === "signature" && source.kind === "own");
   const language = languageOf(words);
-  return language === null ? [] : [{ name: "The signature", language, at: () => place }];
+  return language === null ? [] : [{ name: t("theSignature"), language, at: () => place }];
 }
 
 function upper(text: string): string {

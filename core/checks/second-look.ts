@@ -11,6 +11,7 @@ import { foundInLines, foundInOwnWords, linesOf } from "./reading";
 import { findName, nameKey } from "./names";
 import { languagesThatDiffer, textsThatLack } from "./languages";
 import { attachmentWords, greetings, nobody, SIGN_OFF_LINE, titles, unfinishedMarks } from "./phrases";
+import { t } from "../words/second-look";
 
 /** Largest sum of attachments and pictures that is sent, in bytes (20 MB). */
 export const MAX_ATTACHMENT_BYTES = 20 * 1024 * 1024;
@@ -58,17 +59,16 @@ function inOrder(checks: SendCheck[]): SendCheck[] {
 const EMAIL = /^[^\s@<>"(),;:\\[\]]+@[^\s@<>"(),;:\\[\]]+\.[^\s@<>"(),;:\\[\]]+$/;
 
 function recipient({ recipient: to, channel, standing }: CheckInput): SendCheck[] {
-  if (!to?.trim()) return [stop("no-recipient", "There is nobody to send it to. Add an address.")];
+  if (!to?.trim()) return [stop("no-recipient", t("thereIsNobodyToSendIt"))];
   if (channel === "email" && !EMAIL.test(to)) {
-    return [stop("no-recipient", `“${to}” is not an email address.`)];
+    return [stop("no-recipient", t("toIsNotAnEmailAddress", { to }))];
   }
-  if (standing.is === "ours")
-    return [stop("recipient-ours", `${to} is a mailbox of ours: the letter would come back to us.`)];
+  if (standing.is === "ours") return [stop("recipient-ours", t("toIsAMailboxOfOurs", { to }))];
   if (standing.is === "new" && !standing.confirmed)
     return [
       stop(
         "recipient-unknown",
-        `${standing.news ?? `${to} is not known to be the customer’s.`} Choose another address, or confirm it.`,
+        t("newsChooseAnotherAddressOrConfirm", { news: standing.news ?? t("toIsNotKnownToBe", { to }) }),
       ),
     ];
   return [];
@@ -86,11 +86,7 @@ const BRACES = /\{\s*\$?[\w.]+[^{}]{0,200}\}?|\{\{|\}\}/g;
 /** Braces that a person typed and that look like a token: it would reach the customer as it is. */
 function leftoverBraces({ letter }: CheckInput): SendCheck[] {
   return foundInOwnWords(letter, BRACES).map(({ start, text }) =>
-    stop(
-      "leftover-braces",
-      `“${text}” is no token; take it out, choose one from the list, or type \\{ for a brace that is meant.`,
-      bodyPlace(letter, start, start + text.length),
-    ),
+    stop("leftover-braces", t("textIsNoToken", { text }), bodyPlace(letter, start, start + text.length)),
   );
 }
 
@@ -102,7 +98,7 @@ function nothingToSay({ letter }: CheckInput): SendCheck[] {
       piece.source.slip !== "footer" &&
       piece.text.trim() !== "",
   );
-  return said || letter.pictures.length > 0 ? [] : [stop("nothing-to-say", "The letter says nothing yet.")];
+  return said || letter.pictures.length > 0 ? [] : [stop("nothing-to-say", t("theLetterSaysNothingYet"))];
 }
 
 function tooLarge({ letter }: CheckInput): SendCheck[] {
@@ -111,7 +107,7 @@ function tooLarge({ letter }: CheckInput): SendCheck[] {
   return [
     stop(
       "attachments-too-large",
-      `The attachments come to ${(bytes / 1024 / 1024).toFixed(1)} MB; 20 MB can be sent.`,
+      t("theAttachmentsComeToBytesMb", { bytes: (bytes / 1024 / 1024).toFixed(1) }),
     ),
   ];
 }
@@ -122,7 +118,7 @@ const MAX_LETTER = 100_000;
 function tooLong({ letter }: CheckInput): SendCheck[] {
   if (letter.text.length <= MAX_LETTER) return [];
   const most = MAX_LETTER.toLocaleString("en");
-  return [stop("letter-too-long", `The letter is longer than ${most} characters; attach a file instead.`)];
+  return [stop("letter-too-long", t("theLetterIsLongerThanMost", { most }))];
 }
 
 function otherCustomers({ letter, otherNames }: CheckInput): SendCheck[] {
@@ -132,7 +128,7 @@ function otherCustomers({ letter, otherNames }: CheckInput): SendCheck[] {
       ? [
           look(
             "other-customer",
-            `${name} is another customer of ours.`,
+            t("nameIsAnotherCustomerOfOurs", { name }),
             bodyPlace(letter, found.start, found.end),
           ),
         ]
@@ -169,8 +165,13 @@ function otherGreeting({ letter, context }: CheckInput): SendCheck[] {
     });
     if (!strange || fromValue(letter, start + strange.index)) return [];
     const at = bodyPlace(letter, start, start + name.trimEnd().length);
-    const who = typeof customer.full_name === "string" ? `; this customer is ${customer.full_name}` : "";
-    return [look("other-greeting", `The greeting says “${name.trim()}”${who}.`, at)];
+    const said = name.trim();
+    const who = customer.full_name;
+    const note =
+      typeof who === "string"
+        ? t("theGreetingSaysAnother", { name: said, who })
+        : t("theGreetingSays", { name: said });
+    return [look("other-greeting", note, at)];
   });
 }
 
@@ -206,7 +207,7 @@ function signOffTwice({ letter, context }: CheckInput): SendCheck[] {
   const own = typeof name === "string" ? linesThatAre(letter, name).slice(1) : [];
   const spots = again.length > 0 ? again.map(({ at, match }) => ({ start: at, text: match[0] })) : own;
   return spots.map(({ start, text }) =>
-    look("sign-off-twice", "The sign-off stands twice.", bodyPlace(letter, start, start + text.length)),
+    look("sign-off-twice", t("theSignOffStandsTwice"), bodyPlace(letter, start, start + text.length)),
   );
 }
 
@@ -229,7 +230,7 @@ function saidTwice({ letter }: CheckInput): SendCheck[] {
     const place = bodyPlace(letter, start, start + text.length);
     return place.source === null
       ? []
-      : [look("said-twice", `“${words.slice(0, LONG_LINE)}…” is said twice.`, place)];
+      : [look("said-twice", t("wordsIsSaidTwice", { words: words.slice(0, LONG_LINE) }), place)];
   });
 }
 
@@ -255,15 +256,15 @@ function attachmentWording({ letter }: CheckInput): SendCheck[] {
     return [
       look(
         "attachment-missing",
-        `It says “${first.text}”, and nothing is attached.`,
+        t("itSaysTextAndNothingIs", { text: first.text }),
         bodyPlace(letter, first.start, first.start + first.text.length),
       ),
     ];
   }
   if (!first && letter.attachments.length > 0) {
     const names = listed(letter.attachments.map((file) => `“${file.name}”`));
-    const are = letter.attachments.length === 1 ? "is" : "are";
-    return [look("attachment-unmentioned", `${names} ${are} attached, and the letter does not say so.`)];
+    const count = letter.attachments.length;
+    return [look("attachment-unmentioned", t("isAttachedUnmentioned", { names, count }))];
   }
   return [];
 }
@@ -281,7 +282,7 @@ function picturesWithoutWords({ letter }: CheckInput): SendCheck[] {
   walk({ type: "doc", content: withPictures.map(({ fragment }) => fragment.block()) }, (node) => {
     if (node.type === "image" && node.attrs.alt.trim() === "") isNameless = true;
   });
-  const words = "A picture has no words for who does not see it: choose it, and write what it shows.";
+  const words = t("aPictureHasNoWords");
   return isNameless ? [look("picture-without-words", words)] : [];
 }
 
@@ -290,19 +291,25 @@ function subjectChanged({ letter, threadSubject, channel }: CheckInput): SendChe
   if (bareSubject(letter.subject) === bareSubject(threadSubject) || bareSubject(threadSubject) === "")
     return [];
   const at: Place = { in: "subject", start: 0, end: letter.subject.length, source: null };
-  return [look("subject-changed", `The thread is called “${bareSubject(threadSubject)}”.`, at)];
+  return [
+    look(
+      "subject-changed",
+      t("theThreadIsCalledThreadsubject", { threadSubject: bareSubject(threadSubject) }),
+      at,
+    ),
+  ];
 }
 
 function sentBefore({ slips, sentReplies }: CheckInput): SendCheck[] {
   const answers = slips.filter(
     (slip) => slip.part === "answer" && slip.reply !== null && sentReplies.includes(slip.reply),
   );
-  return answers.map((slip) => look("sent-before", `“${slip.title}” was already sent on this case.`));
+  return answers.map((slip) => look("sent-before", t("slipWasAlreadySentOnThis", { slip: slip.title })));
 }
 
 function unfinished({ letter }: CheckInput): SendCheck[] {
   return foundInOwnWords(letter, unfinishedMarks).map(({ start, text }) =>
-    look("unfinished", `“${text}” looks unfinished.`, bodyPlace(letter, start, start + text.length)),
+    look("unfinished", t("textLooksUnfinished", { text }), bodyPlace(letter, start, start + text.length)),
   );
 }
 
@@ -317,7 +324,11 @@ function linksThatDiffer({ letter }: CheckInput): SendCheck[] {
       if (!link || !looksLikeAddress(shown) || sameAddress(shown, link.attrs.href)) return [];
       const at = text.source ? placeInLetter(letter, text.source) : null;
       return [
-        look("link-differs", `The link says ${shown} and leads to ${bareAddress(link.attrs.href)}.`, at),
+        look(
+          "link-differs",
+          t("theLinkSaysShownAndLeads", { shown, href: bareAddress(link.attrs.href) }),
+          at,
+        ),
       ];
     });
 }

@@ -86,9 +86,15 @@ describe("what is wrong with a form is said in words, at its field", () => {
     expect(safeParse(passwordField, "kittiwake").success).toBe(false);
     expect(safeParse(passwordField, "three kittiwakes").success).toBe(true);
     expect(
-      safeParse(teamSchema, { name: "Desk", mailbox: " Desk@Example.com ", answerWithin: 60 }).data,
+      safeParse(teamSchema, {
+        name: "Desk",
+        names: { de: " Schalter ", fr: " " },
+        mailbox: " Desk@Example.com ",
+        answerWithin: 60,
+      }).data,
     ).toEqual({
       name: "Desk",
+      names: { de: "Schalter" },
       mailbox: "desk@example.com",
       answerWithin: 60,
     });

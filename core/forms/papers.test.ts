@@ -16,7 +16,7 @@ const paper = {
 const problem = (changes: object) => stationerySchema.safeParse({ ...paper, ...changes }).error?.issues[0];
 
 test("a stationery is taken without the spaces around its name", () => {
-  expect(stationerySchema.parse(paper)).toEqual({ ...paper, name: "Harbour office" });
+  expect(stationerySchema.parse(paper)).toEqual({ ...paper, name: "Harbour office", texts: {} });
 });
 
 test.each<[object, string, string]>([
@@ -42,6 +42,13 @@ test("a signature has no blanks, and may be none", () => {
   expect(signatureSchema.safeParse({ document }).error?.issues).toMatchObject([
     { path: ["document"], message: "A signature has no blanks: nobody is asked for them" },
   ]);
-  expect(keptSignatureSchema.parse({ team: null, document: null })).toEqual({ team: null, document: null });
+  expect(keptSignatureSchema.parse({ team: null, document: null })).toEqual({
+    team: null,
+    language: null,
+    document: null,
+  });
+  expect(keptSignatureSchema.safeParse({ team: null, document: null, language: "no language" }).success).toBe(
+    false,
+  );
   expect(keptSignatureSchema.safeParse({ team: "1", document: null }).success).toBe(false);
 });

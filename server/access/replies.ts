@@ -4,6 +4,7 @@ import { Reply, Shelf } from "../db/entities/library";
 import { named, query } from "../db/sql";
 import { NotAllowed, NotFound } from "../errors";
 import { includesRole, type Viewer } from "../people/viewer";
+import { t } from "../words";
 
 /** The values of a viewer that the conditions of `server/db/access-rule.ts` ask for. */
 export function accessParameters(viewer: Viewer): AccessParameters {
@@ -48,7 +49,7 @@ export async function findReply(em: EntityManager, viewer: Viewer, key: string):
     { key },
     { filters: { readableReply: accessParameters(viewer) }, populate: ["shelf"], disableIdentityMap: true },
   );
-  if (!reply) throw new NotFound(`There is no reply “${key}” on a shelf of yours`);
+  if (!reply) throw new NotFound(t("thereIsNoReplyKeyOn", { key }));
   const shelf = accessOf(reply.shelf);
   return {
     id: reply.id,
@@ -80,8 +81,7 @@ export async function findLockedReply(em: EntityManager, viewer: Viewer, key: st
 /** The same for who is to change it. @throws NotFound; NotAllowed */
 export async function findReplyToKeep(em: EntityManager, viewer: Viewer, key: string): Promise<ReplyAccess> {
   const reply = await findLockedReply(em, viewer, key);
-  if (!reply.mayPublish)
-    throw new NotAllowed("Only curators change replies on shared shelves; you may propose a change");
+  if (!reply.mayPublish) throw new NotAllowed(t("onlyCuratorsChangeRepliesOnShared"));
   return reply;
 }
 
@@ -92,7 +92,7 @@ export async function findShelf(em: EntityManager, viewer: Viewer, key: string):
     { key },
     { filters: { readableShelf: accessParameters(viewer) }, disableIdentityMap: true },
   );
-  if (!shelf) throw new NotFound(`There is no shelf “${key}” for you`);
+  if (!shelf) throw new NotFound(t("thereIsNoShelfKeyFor", { key }));
   return accessOf(shelf);
 }
 
@@ -100,7 +100,7 @@ export async function findShelf(em: EntityManager, viewer: Viewer, key: string):
 export async function findShelfToPut(em: EntityManager, viewer: Viewer, key: string): Promise<ShelfAccess> {
   const shelf = await findShelf(em, viewer, key);
   if (shelf.audience === "owner" && shelf.ownerId !== viewer.id)
-    throw new NotAllowed("That is somebody’s own shelf");
+    throw new NotAllowed(t("thatIsSomebodysOwnShelf"));
   return shelf;
 }
 

@@ -10,6 +10,7 @@ import { NotFound } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { named, prepared } from "../db/sql";
 import { recipientsOf } from "./recipients";
+import { t } from "../words";
 
 /** All that a letter on a case may read, and who it goes to. */
 export interface CaseContext {
@@ -97,7 +98,7 @@ async function readForLetter(em: EntityManager, personId: number, caseId: number
       { case: caseId, person: personId },
     ),
   );
-  if (!row) throw new NotFound("There is no such person any more");
+  if (!row) throw new NotFound(t("thereIsNoSuchPersonAny"));
   return row;
 }
 

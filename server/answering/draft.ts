@@ -20,6 +20,7 @@ import { prepared, query } from "../db/sql";
 import { MOST_FILES, placeFiles } from "./files";
 import { offersSchema } from "./offers";
 import { chosenRecipientSchema } from "./recipients";
+import { t } from "../words";
 
 /** Saves of one window that are counted. */
 const MOST_SAVES = 1_000_000_000;
@@ -202,21 +203,16 @@ export async function saveDraft(
 ): Promise<number> {
   return em.transactional(async (inner) => {
     const subject = await inner.findOne(Case, { number });
-    if (!subject) throw new NotFound(`There is no case ${number}`);
+    if (!subject) throw new NotFound(t("thereIsNoCaseNumber", { number }));
     const ids = input.slips.flatMap((slip) => slip.versionId ?? []);
     const visible = await visibleVersions(inner, viewer, ids);
-    if (ids.some((id) => !visible.has(id)))
-      throw new Unusable("The draft uses a reply that is not on a shelf of yours");
+    if (ids.some((id) => !visible.has(id))) throw new Unusable(t("theDraftUsesAReplyThat"));
     // The case's row is the lock under which a person's draft is made, saved and sent.
     await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
     const known = await inner.findOne(Draft, { case: subject, person: viewer.id });
     if (known && isOlderOfItsWriter(known, input)) return known.version;
     if ((known?.version ?? 0) !== input.version && !isSameWriter(known, input)) {
-      throw new Conflict(
-        known
-          ? "This draft was changed in another window"
-          : "This draft was sent or dropped in another window",
-      );
+      throw new Conflict(known ? t("thisDraftWasChangedInAnother") : t("thisDraftWasSentOrDropped"));
     }
     if (input.slips.length === 0 && (input.files ?? []).length === 0) {
       if (known) await inner.remove(known).flush();

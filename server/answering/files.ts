@@ -4,6 +4,7 @@ import { StoredFile } from "../db/entities/cases";
 import { FileUpload } from "../db/entities/library";
 import { Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";
+import { t } from "../words";
 
 /** So many files may go with an answer. */
 export const MOST_FILES = 100;
@@ -35,8 +36,7 @@ export async function placeFiles(
       );
   await em.nativeDelete(Attachment, { draft });
   for (const [position, { id, name, contentType }] of placed.entries()) {
-    if (name === undefined || contentType === undefined)
-      throw new Unusable("A file of this answer is not here any more: remove it and attach it again");
+    if (name === undefined || contentType === undefined) throw new Unusable(t("aFileOfThisAnswerIs"));
     em.create(Attachment, { draft, file: em.getReference(StoredFile, id), name, contentType, position });
   }
   await em.flush();

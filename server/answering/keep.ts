@@ -22,6 +22,7 @@ import { createReply } from "../replies/writing";
 import { caseContext } from "./context";
 import { loadDraft, withDefinitions, type DraftSlip } from "./draft";
 import { caseByNumber } from "./open";
+import { t } from "../words";
 
 /** What is to be kept: the viewer's answer under way on a case, or a message that was sent. */
 export type KeepSource = { case: number } | { message: number };
@@ -79,7 +80,7 @@ export async function wordsToKeep(
       : plain === null || plain.trim() === ""
         ? []
         : fromPlainText(plain);
-  if (blocks.length === 0) throw new Unusable("There are no words of an answer to keep yet");
+  if (blocks.length === 0) throw new Unusable(t("thereAreNoWordsOfAn"));
   const composed: Doc = { type: "doc", content: blocks };
   const style = { language, timeZone: house.timeZone };
   return {
@@ -105,13 +106,13 @@ interface Source {
 async function fromDraft(em: EntityManager, viewer: Viewer, number: number): Promise<Source> {
   const subject = await caseByNumber(em, number);
   const draft = await loadDraft(em, viewer, subject.id);
-  if (!draft) throw new NotFound("You have no answer under way on this case");
+  if (!draft) throw new NotFound(t("youHaveNoAnswerUnderWay"));
   return { number, slips: draft.slips, language: draft.language, files: draft.attachments, plain: null };
 }
 
 async function fromMessage(em: EntityManager, id: number): Promise<Source> {
   const message = await em.findOne(Message, { id, direction: "out" }, { populate: ["case"] });
-  if (!message) throw new NotFound("There is no such answer");
+  if (!message) throw new NotFound(t("thereIsNoSuchAnswer"));
   const letter = await em.findOne(SentLetter, { message });
   const attached = await em.find(
     Attachment,
@@ -165,7 +166,7 @@ export async function keepAnswer(
       const shown = input.found[index];
       return shown?.from === one.from && shown.words === one.words;
     });
-  if (!same) throw new Conflict("The answer was changed meanwhile; look at it again before keeping it");
+  if (!same) throw new Conflict(t("theAnswerWasChangedMeanwhileLook"));
   const accepted = kept.found.filter((_, index) => input.found[index]?.accepted);
   const content: ContentInput = {
     title: input.reply.title,

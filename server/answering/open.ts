@@ -19,6 +19,7 @@ import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { besideCase } from "./beside";
 import type { Other } from "./presence";
+import { t } from "../words";
 
 /** How many replies the strip offers at once; the first of them come with the case, the others on the way there. */
 export const STRIP_LENGTH = 60;
@@ -82,7 +83,7 @@ export interface OpenCase {
 /** Finds a case for letters: with customer, organisation and team. @throws NotFound */
 export async function caseByNumber(em: EntityManager, number: number): Promise<Case> {
   const subject = await em.findOne(Case, { number }, { populate: ["customer.organisation", "team"] });
-  if (!subject) throw new NotFound(`There is no case ${number}`);
+  if (!subject) throw new NotFound(t("thereIsNoCaseNumber", { number }));
   return subject;
 }
 

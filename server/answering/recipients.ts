@@ -9,6 +9,7 @@ import { Conflict, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { settingsOf, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
+import { t } from "../words";
 
 /** Of so many of the latest messages the senders are offered. */
 const LOOKED_AT = 50;
@@ -101,15 +102,15 @@ export async function keepAddress(
 ): Promise<void> {
   await em.transactional(async (inner) => {
     const subject = await inner.findOne(Case, { number }, { populate: ["customer"] });
-    if (!subject) throw new NotFound(`There is no case ${number}`);
+    if (!subject) throw new NotFound(t("thereIsNoCaseNumber", { number }));
     const { all } = await recipientsOf(inner, subject, await settingsOf(inner));
     const found = all.find((one) => one.address === address);
-    if (!found) throw new Unusable(`Nobody wrote from ${address} on this case`);
-    if (found.is === "ours") throw new Conflict(`${address} is a mailbox of ours`);
+    if (!found) throw new Unusable(t("nobodyWroteFromAddressOnThis", { address }));
+    if (found.is === "ours") throw new Conflict(t("addressIsAMailboxOfOurs", { address }));
     if (found.is === "known") return;
     const { channel, customer } = subject;
     if ((await inner.count(CustomerAddress, { channel, address })) > 0)
-      throw new Conflict(`${address} is another customer’s already`);
+      throw new Conflict(t("addressIsAnotherCustomersAlready", { address }));
     inner.create(CustomerAddress, { channel, address, customer });
     const person = inner.getReference(Person, viewer.id);
     inner.create(CaseEvent, {

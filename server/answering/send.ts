@@ -31,6 +31,7 @@ import { isGap, offersOf, storeChoice } from "./choice";
 import { sentReplies } from "./beside";
 import { caseByNumber, seenAs, surroundings } from "./open";
 import { query } from "../db/sql";
+import { t } from "../words";
 
 export const sendSchema = z.strictObject({
   /** The version of the draft that the agent saw. */
@@ -62,8 +63,8 @@ export async function send(
     const subject = await caseByNumber(inner, number);
     await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
     const draft = await loadDraft(inner, viewer, subject.id);
-    if (!draft) throw new Conflict("There is no draft any more: it was sent or dropped in another window");
-    if (draft.version !== input.version) throw new Conflict("This draft was changed in another window");
+    if (!draft) throw new Conflict(t("thereIsNoDraftAnyMore"));
+    if (draft.version !== input.version) throw new Conflict(t("thisDraftWasChangedInAnother"));
     await refuseIfOvertaken(inner, subject, input.lastMessage);
     const { letter, checks, recipient, contentIds, team, seen } = await composeDraft(
       inner,
@@ -72,8 +73,7 @@ export async function send(
       draft,
       now,
     );
-    if (input.seen !== undefined && input.seen !== seen)
-      throw new Conflict("What the letter says of this case changed meanwhile. Look at it again, then send.");
+    if (input.seen !== undefined && input.seen !== seen) throw new Conflict(t("whatTheLetterSaysOfThis"));
     if (stopsSending(checks) || recipient === null) return { ok: false as const, checks };
     const dueAt = new Date(now.getTime() + CALL_BACK_SECONDS * 1000);
     const message = await storeMessage(inner, viewer, {
@@ -117,8 +117,8 @@ async function refuseIfOvertaken(em: EntityManager, subject: Case, lastMessage: 
   if (!newer) return;
   throw new Conflict(
     newer.direction === "in"
-      ? "The customer wrote again meanwhile. Read it, then send."
-      : `${newer.person?.name ?? "A colleague"} answered this case meanwhile. Read the answer, then decide.`,
+      ? t("theCustomerWroteAgainMeanwhileRead")
+      : t("personAnsweredThisCaseMeanwhileRead", { person: newer.person?.name ?? t("aColleague") }),
   );
 }
 
@@ -276,18 +276,18 @@ export async function callBack(
       { message: messageId, person: viewer.id },
       { populate: ["case", "message"] },
     );
-    if (!letter) throw new NotFound("There is no such letter of yours");
+    if (!letter) throw new NotFound(t("thereIsNoSuchLetterOf"));
     const subject = letter.case;
     await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
     if ((await inner.count(Draft, { case: subject, person: viewer.id })) > 0) {
-      throw new Conflict("You have begun another answer on this case; finish or drop it first");
+      throw new Conflict(t("youHaveBegunAnotherAnswerOn"));
     }
     const called = await inner.nativeUpdate(
       Message,
       { id: messageId, state: "due", attempts: 0, dueAt: { $gt: now } },
       { state: "called back" },
     );
-    if (called === 0) throw new Conflict("It is too late: the letter is on its way");
+    if (called === 0) throw new Conflict(t("itIsTooLateTheLetter"));
     const draft = inner.create(Draft, {
       case: subject,
       person: inner.getReference(Person, viewer.id),

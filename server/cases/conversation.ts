@@ -8,6 +8,7 @@ import { NotFound } from "../errors";
 import { contentOf } from "../files/store";
 import { attachmentsOf } from "../sending/mime";
 import { prepared } from "../db/sql";
+import { t } from "../words";
 
 /** A file of a message. */
 interface MessageFile {
@@ -193,7 +194,7 @@ export async function messageHtml(
   id: number,
 ): Promise<{ html: string; files: { contentId: string; id: number; size: number }[] }> {
   const message = await em.findOne(Message, { id });
-  if (message?.html == null) throw new NotFound("This message has no formatted text");
+  if (message?.html == null) throw new NotFound(t("thisMessageHasNoFormattedText"));
   const files = await attachmentsOf(em, [id]);
   return {
     html: message.html,
@@ -206,7 +207,7 @@ export async function messageHtml(
 /** The raw message. @throws NotFound */
 export async function messageRaw(em: EntityManager, id: number): Promise<{ content: Buffer; name: string }> {
   const message = await em.findOne(Message, { id }, { fields: ["raw", "case.number"] });
-  if (!message?.raw) throw new NotFound("The raw message is not kept");
+  if (!message?.raw) throw new NotFound(t("theRawMessageIsNotKept"));
   return { content: await contentOf(em, message.raw.id), name: `${message.case.number}-${id}.eml` };
 }
 
@@ -220,7 +221,7 @@ export async function attachedFile(
     id,
     $or: [{ message: { $ne: null } }, { draft: { person: personId } }],
   });
-  if (!attachment) throw new NotFound("There is no such file");
+  if (!attachment) throw new NotFound(t("thereIsNoSuchFile"));
   const { file, name, contentType } = attachment;
   return { content: await contentOf(em, file.id), name, contentType };
 }

@@ -2,6 +2,7 @@ import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { NotFound } from "../errors";
 import { StoredFile } from "../db/entities/cases";
 import { digestOf } from "../digest";
+import { t } from "../words";
 
 /** Bytes with what they are recognised by (`digestOf`), worked out where they were read. */
 export interface Digested {
@@ -30,6 +31,6 @@ export async function storeDigested(em: EntityManager, { content, sha256 }: Dige
 export async function contentOf(em: EntityManager, id: number): Promise<Buffer> {
   const file = await em.findOne(StoredFile, { id });
   const content = await file?.content.load();
-  if (!content) throw new NotFound("There is no such file");
+  if (!content) throw new NotFound(t("thereIsNoSuchFile"));
   return Buffer.from(content);
 }

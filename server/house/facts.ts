@@ -24,6 +24,7 @@ import { includesRole, requireRole, type Viewer } from "../people/viewer";
 import { accessParameters } from "../access/replies";
 import { READABLE_REPLY } from "../db/access-rule";
 import { startOfDay } from "./zone";
+import { t } from "../words";
 
 /** A house fact as lists show it. Times are ISO 8601 instants. */
 export interface FactRow {
@@ -104,7 +105,7 @@ export interface OpenFact {
 /** One fact with all its values, the newest first. @throws NotFound */
 export async function openFact(em: EntityManager, viewer: Viewer, key: string, now: Date): Promise<OpenFact> {
   const fact = (await listFacts(em, viewer, now)).find((one) => one.key === key);
-  if (!fact) throw new NotFound(`There is no house fact “${key}”`);
+  if (!fact) throw new NotFound(t("thereIsNoHouseFactKey", { key }));
   const values = await em.find(
     HouseFactValue,
     { fact: { key } },
@@ -165,7 +166,7 @@ function readFactInput(
 /** Reads a value for a fact of a kind. @throws Unusable with what is wrong */
 function readFactValue(type: FactType, value: unknown): Detail {
   const parsed = schemas[type].safeParse(value);
-  if (!parsed.success) throw new Unusable(parsed.error.issues[0]?.message ?? "This value cannot be kept");
+  if (!parsed.success) throw new Unusable(parsed.error.issues[0]?.message ?? t("thisValueCannotBeKept"));
   return parsed.data;
 }
 
@@ -231,13 +232,12 @@ export async function setFact(
   await em.transactional(async (inner) => {
     // Under the lock: who may change it is read once nobody can change that any more.
     const fact = await inner.findOne(HouseFact, { key }, { lockMode: LockMode.PESSIMISTIC_WRITE });
-    if (!fact) throw new NotFound(`There is no house fact “${key}”`);
+    if (!fact) throw new NotFound(t("thereIsNoHouseFactKey", { key }));
     if (!includesRole(viewer.role, fact.changedBy))
-      throw new NotAllowed(`This fact is changed by a ${fact.changedBy}`);
+      throw new NotAllowed(t("thisFactIsChangedByA", { changedBy: fact.changedBy }));
     const house = await findHouse(inner);
     const validFrom = from === null ? now : startOfDay(from, house.timeZone);
-    if (from !== null && validFrom <= now)
-      throw new Unusable("That day has begun; leave the date empty for now");
+    if (from !== null && validFrom <= now) throw new Unusable(t("thatDayHasBegunLeaveThe"));
     const read = readFactInput(fact, input);
     const known = await inner.findOne(HouseFactValue, { fact, validFrom });
     if (known) {
@@ -264,10 +264,10 @@ export async function dropPlanned(
   now: Date,
 ): Promise<void> {
   const value = await em.findOne(HouseFactValue, { id, fact: { key } }, { populate: ["fact"] });
-  if (!value) throw new NotFound("There is no such value");
+  if (!value) throw new NotFound(t("thereIsNoSuchValue"));
   if (!includesRole(viewer.role, value.fact.changedBy))
-    throw new NotAllowed(`This fact is changed by a ${value.fact.changedBy}`);
-  if (value.validFrom <= now) throw new Unusable("It holds already; give the fact another value instead");
+    throw new NotAllowed(t("thisFactIsChangedByA", { changedBy: value.fact.changedBy }));
+  if (value.validFrom <= now) throw new Unusable(t("itHoldsAlreadyGiveTheFact"));
   await em.remove(value).flush();
 }
 
@@ -280,7 +280,7 @@ export async function describeFact(
 ): Promise<void> {
   requireRole(viewer, "curator");
   const fact = await em.findOne(HouseFact, { key });
-  if (!fact) throw new NotFound(`There is no house fact “${key}”`);
+  if (!fact) throw new NotFound(t("thereIsNoHouseFactKey", { key }));
   fact.label = input.label;
   fact.changedBy = input.changedBy;
   if (input.language !== undefined) fact.language = saysSomething(fact.type) ? input.language : null;
@@ -311,7 +311,7 @@ export async function factUses(
   now: Date,
 ): Promise<FactUse[]> {
   const fact = await em.findOne(HouseFact, { key });
-  if (!fact) throw new NotFound(`There is no house fact “${key}”`);
+  if (!fact) throw new NotFound(t("thereIsNoHouseFactKey", { key }));
   const next = input && readFactInput(fact, input);
   const rows = await query<{
     key: string;

@@ -6,6 +6,7 @@ import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 import { freeName } from "./facts";
+import { t } from "../words";
 
 /** A field that the house added to its cases, or to what it reads of a booking: a token from then on. */
 export interface FieldRow {
@@ -79,11 +80,8 @@ export async function removeField(
 ): Promise<void> {
   requireRole(viewer, "lead");
   const field = (await listFields(em)).find((one) => one.of === of && one.key === key);
-  if (!field) throw new NotFound("There is no such field");
-  if (field.uses > 0)
-    throw new Unusable(
-      `${field.uses === 1 ? "A reply reads" : `${field.uses} replies read`} “${field.label}”; change that first`,
-    );
+  if (!field) throw new NotFound(t("thereIsNoSuchField"));
+  if (field.uses > 0) throw new Unusable(t("repliesReadField", { count: field.uses, field: field.label }));
   if (of === "case") await em.nativeDelete(CaseField, { key });
   else await em.nativeDelete(DetailField, { key });
 }

@@ -5,6 +5,7 @@ import { House, Person } from "../db/entities/people";
 import { Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 import { doStep } from "./steps";
+import { t } from "../words";
 
 /** The house's settings, to change them or to hold them still; pages read `house/settings.ts`. @throws Error when the database was never seeded */
 export async function findHouse(em: EntityManager): Promise<House> {
@@ -40,7 +41,7 @@ export async function saveHouse(
   await em.transactional(async (inner) => {
     const house = await findHouse(inner);
     if (house.casePrefix !== input.casePrefix && (await hasCases(inner)))
-      throw new Unusable("Customers have letters with the old ones; they stay", "casePrefix");
+      throw new Unusable(t("customersHaveLettersWithTheOld"), "casePrefix");
     const [language = "en"] = input.languages;
     // Whoever has the house's own zone goes along with it.
     await inner.nativeUpdate(Person, { timeZone: house.timeZone }, { timeZone: input.timeZone });

@@ -10,6 +10,7 @@ import { NotFound, Unusable } from "../errors";
 import { findHouse } from "./house";
 import { requireRole, type Viewer } from "../people/viewer";
 import { namesOf } from "./team-names";
+import { t } from "../words";
 
 /** Signatures as the page of a person shows them. */
 export interface Signatures {
@@ -60,7 +61,7 @@ export async function saveSignature(
   if (teamId !== null) requireRole(viewer, "lead");
   await em.transactional(async (inner) => {
     const team = teamId === null ? null : await inner.findOne(Team, { id: teamId });
-    if (teamId !== null && !team) throw new NotFound("There is no such team");
+    if (teamId !== null && !team) throw new NotFound(t("thereIsNoSuchTeam"));
     const known = await inner.findOne(Signature, team ? { team } : { person: viewer.id });
     const words = doc === null || isEmpty(doc) ? null : doc;
     if (known && language !== null && language !== known.language) {
@@ -71,7 +72,7 @@ export async function saveSignature(
     else if (words) {
       const [first = "en"] = (await findHouse(inner)).languages;
       if (language !== null && language !== first)
-        throw new Unusable(`Write it in ${languageName(first)} first`);
+        throw new Unusable(t("writeItInFirstFirst", { first: languageName(first) }));
       inner.create(Signature, {
         team,
         person: team ? null : inner.getReference(Person, viewer.id),

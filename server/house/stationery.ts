@@ -11,6 +11,7 @@ import { NotFound, Unusable } from "../errors";
 import { findHouse } from "./house";
 import { requireRole, type Viewer } from "../people/viewer";
 import { namesOf } from "./team-names";
+import { t } from "../words";
 
 /** A team with its stationery. */
 export interface TeamStationery {
@@ -75,7 +76,7 @@ export async function saveStationery(
   requireRole(viewer, "curator");
   await em.transactional(async (inner) => {
     const team = await inner.findOne(Team, { id: input.team });
-    if (!team) throw new NotFound("There is no such team");
+    if (!team) throw new NotFound(t("thereIsNoSuchTeam"));
     const known = await inner.findOne(Stationery, { team }, { populate: ["logo"] });
     const logo = await readLogo(inner, viewer, input.logo, known);
     const values = {
@@ -110,7 +111,6 @@ async function readLogo(
     "select file_id, content_type from file_uploads where person_id = ? and file_id = ?",
     [viewer.id, Number(id)],
   );
-  if (!upload?.content_type.startsWith("image/"))
-    throw new Unusable("The logo is no picture of yours; choose it again");
+  if (!upload?.content_type.startsWith("image/")) throw new Unusable(t("theLogoIsNoPictureOf"));
   return { id: upload.file_id, type: upload.content_type };
 }

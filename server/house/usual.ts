@@ -7,6 +7,7 @@ import { query } from "../db/sql";
 import { idSchema } from "../edge";
 import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
+import { t } from "../words";
 
 const channels = ["email", "chat", "sms"] as const;
 const parts = ["opening", "closing"] as const;
@@ -81,12 +82,12 @@ export async function setUsual(
   requireRole(viewer, "curator");
   await em.transactional(async (inner) => {
     const team = await inner.findOne(Team, { id: input.team });
-    if (!team) throw new NotFound("There is no such team");
+    if (!team) throw new NotFound(t("thereIsNoSuchTeam"));
     const offered = (await usualReplies(inner)).find(
       (row) => row.team === input.team && row.channel === input.channel && row.part === input.part,
     )?.offered;
     if (input.reply !== null && !offered?.some((one) => one.key === input.reply))
-      throw new Unusable("That reply is not one that this team can use there");
+      throw new Unusable(t("thatReplyIsNotOneThat"));
     const key = { team, channel: input.channel, part: input.part };
     const known = await inner.findOne(UsualReply, key);
     if (input.reply === null) {

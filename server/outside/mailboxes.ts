@@ -7,6 +7,7 @@ import { environment } from "../environment";
 import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 import { query } from "../db/sql";
+import { t } from "../words";
 
 /** The simulated outside, asked over HTTP as any other system would be. */
 
@@ -46,8 +47,7 @@ const problemSchema = z.object({ problem: z.string() });
 
 async function ask(path: string, init: RequestInit = {}): Promise<Response> {
   const { standins } = environment();
-  if (!standins.on)
-    throw new NotFound("The simulated outside is switched off here: mail goes to a real server");
+  if (!standins.on) throw new NotFound(t("theSimulatedOutsideIsSwitchedOff"));
   let response: Response;
   try {
     response = await fetch(standins.url + path, {
@@ -56,7 +56,7 @@ async function ask(path: string, init: RequestInit = {}): Promise<Response> {
       headers: { "Content-Type": "application/json" },
     });
   } catch (error) {
-    throw new Unusable(`The simulated outside cannot be reached: ${reasonOf(error)}`);
+    throw new Unusable(t("theSimulatedOutsideCannotBeReached", { error: reasonOf(error) }));
   }
   if (response.ok) return response;
   const told = problemSchema.safeParse(await response.json().catch(() => null));
@@ -106,7 +106,7 @@ async function refuseColleagues(em: EntityManager, viewer: Viewer, addresses: st
     email: { $in: addresses.map((one) => one.toLowerCase()) },
     id: { $ne: viewer.id },
   });
-  if (others > 0) throw new NotFound("That mailbox is a colleague’s own");
+  if (others > 0) throw new NotFound(t("thatMailboxIsAColleaguesOwn"));
 }
 
 /** Customers with an email address, and the viewer’s own: those with mail first, then by name; or those who are like a text. */

@@ -6,6 +6,7 @@ import { withdrawLinks } from "./links";
 import { checkPassword, hashPassword, verifyPassword } from "./password";
 import { endSessionsOf } from "./sessions";
 import type { Viewer } from "./viewer";
+import { t } from "../words";
 
 /** What a person sees of themselves and may change. */
 export async function readOwn(em: EntityManager, viewer: Viewer): Promise<OwnDetails & { email: string }> {
@@ -41,10 +42,9 @@ export async function changePassword(
 ): Promise<void> {
   const person = await em.findOneOrFail(Person, { id: viewer.id });
   if (!(await verifyPassword(input.old, person.passwordHash ?? null)))
-    throw new Unusable("That is not your present password", "old");
+    throw new Unusable(t("thatIsNotYourPresentPassword"), "old");
   checkPassword(input.password, person);
-  if (input.password === input.old)
-    throw new Unusable("Choose another password than the present one", "password");
+  if (input.password === input.old) throw new Unusable(t("chooseAnotherPasswordThanThePresent"), "password");
   const hash = await hashPassword(input.password);
   await em.transactional(async (inner) => {
     await inner.nativeUpdate(Person, { id: viewer.id }, { passwordHash: hash, mustChangePassword: false });

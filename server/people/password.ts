@@ -1,5 +1,6 @@
 import { Unusable } from "../errors";
 import { randomBytes, scrypt, timingSafeEqual } from "node:crypto";
+import { t } from "../words";
 
 /** Cost of scrypt (RFC 7914): 2^15 · 8 takes about 32 MB and 80 ms. */
 const COST = { N: 32_768, r: 8, p: 1, maxmem: 64 * 1024 * 1024 };
@@ -48,9 +49,9 @@ export function checkPassword(password: string, person: { name: string; email: s
     .map((word) => word.toLowerCase())
     .filter((word) => word.length > 3);
   if (own.some((word) => plain.includes(word) && plain.length - word.length < 8))
-    throw new Unusable("A password that holds your own name is guessed first; choose another", "password");
+    throw new Unusable(t("aPasswordThatHoldsYourOwn"), "password");
   if (new Set(plain).size < 5 || ROWS.some((row) => row.includes(plain)))
-    throw new Unusable("That password is guessed first; choose another", "password");
+    throw new Unusable(t("thatPasswordIsGuessedFirstChoose"), "password");
 }
 
 const ROWS = ["abcdefghijklmnopqrstuvwxyz", "01234567890123456789", "qwertyuiopasdfghjklzxcvbnm"];

@@ -6,6 +6,7 @@ import { environment } from "../environment";
 import { NotFound } from "../errors";
 import { notify } from "../events/notify";
 import type { Viewer } from "./viewer";
+import { t } from "../words";
 
 /** A session ends when it was not used for this long. */
 export const SESSION_DAYS = 14;
@@ -138,7 +139,7 @@ export async function endSessions(
 ): Promise<void> {
   const id = "id" in which ? which.id : { $ne: which.allBut };
   const ended = await end(em, { person: viewer.id, id });
-  if (ended === 0 && "id" in which) throw new NotFound("That session has ended already");
+  if (ended === 0 && "id" in which) throw new NotFound(t("thatSessionHasEndedAlready"));
 }
 
 /** Ends all sessions of a person. @param allBut one that goes on */

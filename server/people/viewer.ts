@@ -1,6 +1,7 @@
 import type { Loaded } from "@mikro-orm/postgresql";
 import { NotAllowed } from "../errors";
 import type { Person, Role } from "../db/entities/people";
+import { t } from "../words";
 
 /** Who is asking: what every server function needs to know of the person signed in. */
 export interface Viewer {
@@ -43,6 +44,6 @@ export function includesRole(role: Role, wanted: Role): boolean {
 /** Lets the viewer pass whose role includes the wanted one. @throws NotAllowed */
 export function requireRole(viewer: Viewer, wanted: Role): void {
   if (!includesRole(viewer.role, wanted)) {
-    throw new NotAllowed(`This is for a ${wanted}; you are signed in as ${viewer.role}`);
+    throw new NotAllowed(t("thisIsForAWantedYou", { wanted, role: viewer.role }));
   }
 }

@@ -21,6 +21,7 @@ import { FILES_OF_VERSION } from "./files";
 import { fileIdField } from "#core/forms/papers";
 import { keptDocumentSchema } from "./document";
 import { searchWords } from "./search-words";
+import { t } from "../words";
 
 const languageTag = z
   .string()
@@ -196,8 +197,7 @@ async function knownFiles(
   );
   return ids.map((id) => {
     const row = rows.find((one) => String(one.file_id) === id);
-    if (!row)
-      throw new Unusable(`The file ${id} belongs to neither this reply nor you; attach or insert it again`);
+    if (!row) throw new Unusable(t("theFileIdBelongsToNeither", { id }));
     return { id, name: row.name, contentType: row.content_type };
   });
 }

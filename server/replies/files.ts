@@ -5,6 +5,7 @@ import { contentOf } from "../files/store";
 import { NotFound } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { visibleVersions } from "../access/replies";
+import { t } from "../words";
 
 /** The files of a version `v`, in their order, as documents name them. */
 export const FILES_OF_VERSION = `(select coalesce(jsonb_agg(jsonb_build_object('id', a.file_id::text, 'name', a.name,
@@ -30,7 +31,7 @@ export async function replyFile(em: EntityManager, viewer: Viewer, fileId: numbe
     known.map(({ version }) => version.id),
   );
   const found = known.find(({ version }) => visible.has(version.id)) ?? (await ownFile(em, viewer, fileId));
-  if (!found) throw new NotFound("There is no such file");
+  if (!found) throw new NotFound(t("thereIsNoSuchFile"));
   return { content: await contentOf(em, fileId), name: found.name, contentType: found.contentType };
 }
 

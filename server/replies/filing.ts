@@ -15,6 +15,7 @@ import { READABLE_REPLY } from "../db/access-rule";
 import type { ReplyFilter } from "./filter";
 import { noteEvents } from "./events";
 import { listKeys } from "./list";
+import { t } from "../words";
 
 /** More replies than this are not changed at once. */
 export const MOST_AT_ONCE = 10_000;
@@ -31,7 +32,7 @@ export function mayFile(viewer: Viewer, access: ReplyAccess): boolean {
 
 /** @throws NotAllowed where the viewer does not file the reply */
 export function refuseFiling(viewer: Viewer, access: ReplyAccess): void {
-  if (!mayFile(viewer, access)) throw new NotAllowed("Only curators file replies on shared shelves");
+  if (!mayFile(viewer, access)) throw new NotAllowed(t("onlyCuratorsFileRepliesOnShared"));
 }
 
 /**
@@ -53,14 +54,13 @@ export async function fileReply(
   const notes: string[] = [];
   if (shelfKey !== undefined && shelfKey !== access.shelf.key) {
     const shelf = await findShelfToPut(em, viewer, shelfKey);
-    if (!unpublished && !mayPublish(viewer, shelf))
-      throw new NotAllowed("You may not put published replies on that shelf");
+    if (!unpublished && !mayPublish(viewer, shelf)) throw new NotAllowed(t("youMayNotPutPublishedReplies"));
     reply.shelf = em.getReference(Shelf, shelf.id);
     notes.push(`moved to ${shelf.name}`);
   }
   if (ownerId !== undefined) {
     const owner = ownerId === null ? null : await em.findOne(Person, { id: ownerId });
-    if (ownerId !== null && !owner) throw new Unusable("There is no such colleague");
+    if (ownerId !== null && !owner) throw new Unusable(t("thereIsNoSuchColleague"));
     reply.owner = owner;
   }
   if (note !== undefined) reply.note = note === "" ? null : note;
@@ -68,7 +68,7 @@ export async function fileReply(
   if (topics !== undefined) reply.topics = [...new Set(topics)];
   Object.assign(reply, plain);
   if (reply.seasonFrom && reply.seasonUntil && reply.seasonFrom > reply.seasonUntil)
-    throw new Unusable("The season ends before it begins");
+    throw new Unusable(t("theSeasonEndsBeforeItBegins"));
   const named = filingWords(others);
   if (named.length > 0) notes.push(`changed ${listed(named)}`);
   if (!unpublished) for (const words of notes) await noteEvents(em, viewer, [access.id], words, now);
@@ -136,7 +136,7 @@ export async function changeInBulk(
       "keys" in selection
         ? selection.keys
         : await listKeys(inner, viewer, selection.filter, MOST_AT_ONCE + 1);
-    if (keys.length > MOST_AT_ONCE) throw new Unusable(`At most ${MOST_AT_ONCE} replies are changed at once`);
+    if (keys.length > MOST_AT_ONCE) throw new Unusable(t("atMostMostAtOnceReplies", { MOST_AT_ONCE }));
     const rows = await query<Before>(
       inner,
       ...named(
@@ -187,8 +187,8 @@ export async function undoBulk(
 ): Promise<{ undone: number; stay: number }> {
   return em.transactional(async (inner) => {
     const change = await inner.findOne(BulkChange, { id, person: viewer.id });
-    if (!change) throw new NotFound("There is no such change of yours");
-    if (change.undoneAt) throw new Conflict("That was undone already");
+    if (!change) throw new NotFound(t("thereIsNoSuchChangeOf"));
+    if (change.undoneAt) throw new Conflict(t("thatWasUndoneAlready"));
     const ids = change.changes.map((step) => step.reply);
     const rows = await query<Before>(
       inner,
@@ -231,39 +231,39 @@ async function planned(
   switch (change.what) {
     case "move": {
       const shelf = await findShelfToPut(em, viewer, change.shelf);
-      if (!mayPublish(viewer, shelf)) throw new NotAllowed("You may not put replies on that shelf");
-      return { words: `Moved to ${shelf.name}`, after: () => ({ shelf_id: shelf.id }) };
+      if (!mayPublish(viewer, shelf)) throw new NotAllowed(t("youMayNotPutRepliesOn"));
+      return { words: t("movedToShelf", { shelf: shelf.name }), after: () => ({ shelf_id: shelf.id }) };
     }
     case "tag":
       return {
-        words: `Tagged ${change.tag}`,
+        words: t("taggedTag", { tag: change.tag }),
         after: (row) => ({ tags: [...new Set([...row.tags, change.tag])] }),
       };
     case "untag":
       return {
-        words: `Removed the tag ${change.tag}`,
+        words: t("removedTheTagTag", { tag: change.tag }),
         after: (row) => ({ tags: row.tags.filter((one) => one !== change.tag) }),
       };
     case "retire":
-      return { words: "Retired", after: () => ({ state: "retired" }) };
+      return { words: t("retired"), after: () => ({ state: "retired" }) };
     case "restore":
       return {
-        words: "Restored",
+        words: t("restored"),
         after: (row) => (row.state === "retired" ? { state: row.published ? "shelved" : "draft" } : null),
       };
     case "owner": {
       if (!includesRole(viewer.role, "curator") && change.owner !== viewer.id)
-        throw new NotAllowed("Only curators give replies to colleagues");
+        throw new NotAllowed(t("onlyCuratorsGiveRepliesToColleagues"));
       const owner = change.owner === null ? null : await em.findOne(Person, { id: change.owner });
-      if (change.owner !== null && !owner) throw new Unusable("There is no such colleague");
+      if (change.owner !== null && !owner) throw new Unusable(t("thereIsNoSuchColleague"));
       return {
-        words: owner ? `Given to ${owner.name}` : "Without an owner",
+        words: owner ? t("givenToOwner", { owner: owner.name }) : t("withoutAnOwner"),
         after: () => ({ owner_id: change.owner }),
       };
     }
     case "review":
       return {
-        words: change.by === null ? "Without a review date" : `To be reviewed by ${change.by}`,
+        words: change.by === null ? t("withoutAReviewDate") : t("toBeReviewedByBy", { by: change.by }),
         after: () => ({ review_by: change.by }),
       };
   }

@@ -6,6 +6,7 @@ import type { Viewer } from "../people/viewer";
 import { accessParameters, findReply } from "../access/replies";
 import { USABLE_SHELF } from "../db/access-rule";
 import { TO_CHECK } from "./history";
+import { t } from "../words";
 
 /** A reply as short lists name it. */
 export interface NamedReply {
@@ -79,7 +80,7 @@ export async function orderPins(em: EntityManager, viewer: Viewer, keys: string[
   await em.transactional(async (inner) => {
     const known = await withinReach(inner, viewer);
     if (known.length !== new Set(keys).size || known.some((one) => !keys.includes(one.key)))
-      throw new Conflict("What is within reach was changed meanwhile; load it again");
+      throw new Conflict(t("whatIsWithinReachWasChanged"));
     await query(
       inner,
       `update reply_pins n set position = o.position from replies r

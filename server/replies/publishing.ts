@@ -14,6 +14,7 @@ import { findLockedReply, findReplyToKeep, type ReplyAccess } from "../access/re
 import { asInput, contentsOf } from "./content";
 import { fileReply } from "./filing";
 import { publishedOf, readableVersion, refuseWrong, workingOf } from "./writing";
+import { t } from "../words";
 
 const remark = z
   .string()
@@ -71,8 +72,7 @@ export async function proposeWorking(
 ): Promise<number> {
   return em.transactional(async (inner) => {
     const reply = await findLockedReply(inner, viewer, key);
-    if (reply.shelf.audience === "owner")
-      throw new NotAllowed("On your own shelf you publish; there is nobody to propose to");
+    if (reply.shelf.audience === "owner") throw new NotAllowed(t("onYourOwnShelfYouPublish"));
     const working = await readyWorking(inner, viewer, reply, revision, now);
     working.state = "proposed";
     working.remark = remark;
@@ -105,10 +105,7 @@ export async function publishProposal(
     const reply = await findReplyToKeep(inner, viewer, key);
     const proposal = await waiting(inner, viewer, reply, versionId);
     const published = await publishedOf(inner, reply.id);
-    if ((published?.id ?? null) !== over)
-      throw new Conflict(
-        "Meanwhile another version was published; compare again before this one replaces it",
-      );
+    if ((published?.id ?? null) !== over) throw new Conflict(t("meanwhileAnotherVersionWasPublishedCompare"));
     if (proposal.filing) await fileReply(inner, viewer, reply, proposal.filing, now);
     await refuseUnfit(inner, proposal, now);
     proposal.baseId = over;
@@ -129,7 +126,7 @@ export async function sendBack(
   await em.transactional(async (inner) => {
     const reply = await findReplyToKeep(inner, viewer, key);
     const proposal = await waiting(inner, viewer, reply, versionId);
-    if (decision.trim() === "") throw new Unusable("Say what is to be changed");
+    if (decision.trim() === "") throw new Unusable(t("sayWhatIsToBeChanged"));
     proposal.state = "sent back";
     decided(inner, proposal, viewer, now);
     proposal.decision = decision.trim();
@@ -154,7 +151,7 @@ export async function dropWorking(em: EntityManager, viewer: Viewer, key: string
   await em.transactional(async (inner) => {
     const reply = await findLockedReply(inner, viewer, key);
     const working = await workingOf(inner, viewer, reply.id);
-    if (!working) throw new NotFound("You have no working copy of this reply");
+    if (!working) throw new NotFound(t("youHaveNoWorkingCopyOf"));
     working.state = "sent back";
     working.number = await nextNumber(inner, reply.id);
     working.decision = "dropped by its author";
@@ -172,7 +169,7 @@ async function waiting(
   versionId: number,
 ): Promise<ReplyVersion> {
   const proposal = await readableVersion(em, viewer, reply, versionId);
-  if (proposal.state !== "proposed") throw new Conflict("Somebody has decided on this proposal meanwhile");
+  if (proposal.state !== "proposed") throw new Conflict(t("somebodyHasDecidedOnThisProposal"));
   return proposal;
 }
 
@@ -184,11 +181,10 @@ async function readyWorking(
   now: Date,
 ): Promise<ReplyVersion> {
   const working = await workingOf(em, viewer, reply.id);
-  if (working?.revision !== revision)
-    throw new Conflict("Your working copy was changed, published or dropped in another window");
+  if (working?.revision !== revision) throw new Conflict(t("yourWorkingCopyWasChangedPublished"));
   const published = await publishedOf(em, reply.id);
   if (published && working.baseId !== published.id)
-    throw new Conflict("Somebody published another version meanwhile: look at both, then publish yours");
+    throw new Conflict(t("somebodyPublishedAnotherVersionMeanwhileLook"));
   await refuseUnfit(em, working, now);
   return working;
 }
@@ -196,7 +192,7 @@ async function readyWorking(
 async function refuseUnfit(em: EntityManager, version: ReplyVersion, now: Date): Promise<void> {
   const content = (await contentsOf(em, [version.id])).get(version.id);
   const reply = await em.findOneOrFail(Reply, { id: version.reply.id });
-  if (!content || content.title.trim() === "") throw new Unusable("Not yet: it has no title");
+  if (!content || content.title.trim() === "") throw new Unusable(t("notYetItHasNoTitle"));
   const own = await ownTokens(em, now);
   const written = {
     part: reply.part,

@@ -8,6 +8,7 @@ import { requireRole, type Viewer } from "../people/viewer";
 import { accessParameters, findShelf, mayPublish } from "../access/replies";
 import { READABLE_REPLY, USABLE_SHELF } from "../db/access-rule";
 import { freeShelfKey } from "./keys";
+import { t } from "../words";
 
 /** A shelf as lists show it. */
 export interface ShelfRow {
@@ -70,11 +71,11 @@ export async function saveShelf(
 ): Promise<string> {
   requireRole(viewer, "curator");
   if (input.audience === "teams" && input.teams.length === 0)
-    throw new Unusable("Say for which teams the shelf is");
+    throw new Unusable(t("sayForWhichTeamsTheShelf"));
   return em.transactional(async (inner) => {
     const teams = input.audience === "teams" ? await inner.find(Team, { id: { $in: input.teams } }) : [];
     if (input.audience === "teams" && teams.length !== new Set(input.teams).size)
-      throw new Unusable("One of these teams does not exist any more");
+      throw new Unusable(t("oneOfTheseTeamsDoesNot"));
     if (key === null) {
       const last = await inner.findOne(
         Shelf,
@@ -93,7 +94,7 @@ export async function saveShelf(
       return shelf.key;
     }
     const access = await findShelf(inner, viewer, key);
-    if (access.audience === "owner") throw new NotAllowed("A shelf of somebody’s own stays so");
+    if (access.audience === "owner") throw new NotAllowed(t("aShelfOfSomebodysOwnStays"));
     const shelf = await inner.findOneOrFail(Shelf, { id: access.id }, { populate: ["teams"] });
     shelf.name = input.name;
     shelf.mark = input.mark;
@@ -109,7 +110,7 @@ export async function orderShelves(em: EntityManager, viewer: Viewer, keys: stri
   await em.transactional(async (inner) => {
     const shelves = await inner.find(Shelf, { audience: { $ne: "owner" } });
     if (shelves.length !== new Set(keys).size || shelves.some((shelf) => !keys.includes(shelf.key)))
-      throw new Conflict("The shelves were changed meanwhile; load them again");
+      throw new Conflict(t("theShelvesWereChangedMeanwhileLoad"));
     for (const shelf of shelves) shelf.position = keys.indexOf(shelf.key);
   });
 }
@@ -118,10 +119,9 @@ export async function orderShelves(em: EntityManager, viewer: Viewer, keys: stri
 export async function removeShelf(em: EntityManager, viewer: Viewer, key: string): Promise<void> {
   requireRole(viewer, "curator");
   const access = await findShelf(em, viewer, key);
-  if (access.audience === "owner") throw new NotAllowed("A shelf of somebody’s own stays");
+  if (access.audience === "owner") throw new NotAllowed(t("aShelfOfSomebodysOwnStays2"));
   const held = await em.count(Reply, { shelf: access.id });
-  if (held > 0)
-    throw new Unusable(`${held} replies stand on “${access.name}”, retired ones included; move them first`);
+  if (held > 0) throw new Unusable(t("repliesStandOnIt", { count: held, shelf: access.name }));
   await em.nativeDelete(Shelf, { id: access.id });
 }
 

@@ -7,6 +7,7 @@ import { isPicture } from "#core/text/file-name";
 import { Unusable } from "../errors";
 import { storeFile } from "../files/store";
 import type { Viewer } from "../people/viewer";
+import { t } from "../words";
 
 /** What a browser hands over. */
 export interface UploadedFile {
@@ -20,8 +21,8 @@ async function readUpload(
   file: UploadedFile,
 ): Promise<{ name: string; contentType: string; content: Buffer }> {
   const name = file.name.replace(/^.*[\\/]/, "").slice(0, 200) || "file";
-  if (file.content.byteLength === 0) throw new Unusable(`${name} is empty`);
-  if (file.content.byteLength > MAX_ATTACHMENT_BYTES) throw new Unusable(`${name} is larger than 20 MB`);
+  if (file.content.byteLength === 0) throw new Unusable(t("nameIsEmpty", { name }));
+  if (file.content.byteLength > MAX_ATTACHMENT_BYTES) throw new Unusable(t("nameIsLargerThan20Mb", { name }));
   const told = await fileTypeFromBuffer(file.content);
   // Pictures are told by their bytes; what only calls itself one is not shown as one.
   const claimed = file.type === "" || file.type.startsWith("image/") ? "application/octet-stream" : file.type;
@@ -40,8 +41,7 @@ export async function uploadFile(
   picture: boolean,
 ): Promise<AttachmentRef> {
   const { name, contentType, content } = await readUpload(upload);
-  if (picture && !isPicture(contentType))
-    throw new Unusable(`${name} is no picture that mail programs show; use PNG, JPEG, GIF or WebP`);
+  if (picture && !isPicture(contentType)) throw new Unusable(t("nameIsNoPictureThatMail", { name }));
   return em.transactional(async (inner) => {
     const file = await storeFile(inner, content);
     await inner.upsert(

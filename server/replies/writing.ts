@@ -13,6 +13,7 @@ import { findLockedReply, findReply, findShelfToPut, mayPublish, type ReplyAcces
 import { asInput, contentsOf, lendFiles, storeContent, type Content, type ContentInput } from "./content";
 import { fileReply, isUnpublished, refuseFiling } from "./filing";
 import { freeKey } from "./keys";
+import { t } from "../words";
 
 /** A save of a working copy. */
 export interface WorkingSave {
@@ -51,11 +52,7 @@ export async function saveWorking(
     const reply = await findLockedReply(inner, viewer, key);
     const known = await workingOf(inner, viewer, reply.id);
     if ((known?.revision ?? 0) !== save.revision) {
-      throw new Conflict(
-        known
-          ? "Your working copy was changed in another window"
-          : "Your working copy was published, proposed or dropped in another window",
-      );
+      throw new Conflict(known ? t("yourWorkingCopyWasChangedIn") : t("yourWorkingCopyWasPublishedProposed"));
     }
     const version = known ?? (await beginWorking(inner, viewer, reply, save.baseId));
     version.revision += 1;
@@ -91,8 +88,7 @@ async function beginWorking(
   baseId: number | null,
 ): Promise<ReplyVersion> {
   const base = baseId === null ? null : await em.findOne(ReplyVersion, { id: baseId, reply: reply.id });
-  if (baseId !== null && !base)
-    throw new Unusable("The version that it was begun from is not one of this reply");
+  if (baseId !== null && !base) throw new Unusable(t("theVersionThatItWasBegun"));
   return em.create(ReplyVersion, {
     reply: em.getReference(Reply, reply.id),
     number: null,
@@ -125,10 +121,9 @@ export async function mergeOnto(
   await em.transactional(async (inner) => {
     const reply = await findLockedReply(inner, viewer, key);
     const working = await workingOf(inner, viewer, reply.id);
-    if (!working) throw new NotFound("You have no working copy of this reply");
+    if (!working) throw new NotFound(t("youHaveNoWorkingCopyOf"));
     const published = await publishedOf(inner, reply.id);
-    if (published?.id !== publishedId)
-      throw new Conflict("Meanwhile another version was published; look again");
+    if (published?.id !== publishedId) throw new Conflict(t("meanwhileAnotherVersionWasPublishedLook"));
     working.baseId = publishedId;
   });
 }
@@ -212,7 +207,7 @@ async function readableContent(em: EntityManager, viewer: Viewer, reply: ReplyAc
     : null;
   const version = (await publishedOf(em, reply.id)) ?? (await workingOf(em, viewer, reply.id)) ?? waiting;
   const content = version ? (await contentsOf(em, [version.id])).get(version.id) : undefined;
-  if (!content) throw new Unusable("That reply has no words that you may read yet");
+  if (!content) throw new Unusable(t("thatReplyHasNoWordsThat"));
   return content;
 }
 
@@ -220,7 +215,7 @@ async function readableContent(em: EntityManager, viewer: Viewer, reply: ReplyAc
 function readWords(words: string): Doc {
   const { doc, problems } = readMarkdown(words);
   const [first] = problems;
-  if (first) throw new Unusable(`Line ${first.line}: ${first.message}`, "words");
+  if (first) throw new Unusable(t("lineLineMessage", { line: first.line, message: first.message }), "words");
   return doc;
 }
 
@@ -252,7 +247,7 @@ export async function workFrom(
     const reply = await findLockedReply(inner, viewer, key);
     const source = await readableVersion(inner, viewer, reply, versionId);
     const known = await workingOf(inner, viewer, reply.id);
-    if (known && !replace) throw new Conflict("You have a working copy of this reply; it would be replaced");
+    if (known && !replace) throw new Conflict(t("youHaveAWorkingCopyOf"));
     const published = await publishedOf(inner, reply.id);
     const base =
       source.state === "published" || source.state === "superseded" ? published?.id : source.baseId;
@@ -261,7 +256,7 @@ export async function workFrom(
     working.revision += 1;
     working.updatedAt = now;
     const content = (await contentsOf(inner, [source.id])).get(source.id);
-    if (!content) throw new NotFound("There is no such version");
+    if (!content) throw new NotFound(t("thereIsNoSuchVersion"));
     await lendFiles(inner, viewer, [...content.files, ...content.pictures]);
     await storeContent(inner, viewer, working, asInput(content));
   });
@@ -285,7 +280,7 @@ export async function readableVersion(
   const mine = version?.author?.id === viewer.id;
   const open = version?.state === "published" || version?.state === "superseded";
   if (!version || !(mine || open || (reply.mayPublish && version.state !== "draft")))
-    throw new NotFound("There is no such version");
+    throw new NotFound(t("thereIsNoSuchVersion"));
   return version;
 }
 
@@ -294,7 +289,7 @@ export function refuseWrong(findings: WriterFinding[]): void {
   const wrong = findings.filter((finding) => finding.severity === "wrong");
   const [first] = wrong;
   if (!first) return;
-  const where = first.language ? ` (${first.language})` : "";
-  const more = wrong.length > 1 ? `, and ${wrong.length - 1} more` : "";
-  throw new Unusable(`Not yet: ${first.message}${where}${more}`);
+  const message = first.language ? `${first.message} (${first.language})` : first.message;
+  const more = wrong.length - 1;
+  throw new Unusable(more > 0 ? t("notYetAndMore", { message, count: more }) : t("notYet", { message }));
 }

@@ -8,6 +8,7 @@ import { findHouse } from "../house/house";
 import { doStep } from "../house/steps";
 import { requireRole, type Viewer } from "../people/viewer";
 import { mailServer } from "./deliver";
+import { t } from "../words";
 
 /** How mail goes out and comes in, as the setup tells it. */
 export interface MailWays {
@@ -71,7 +72,7 @@ export async function sendTestLetter(em: EntityManager, viewer: Viewer, now: Dat
     });
   } catch (error) {
     const { response, message } = refusal.parse(error);
-    throw new Unusable(`The mail server did not take it: ${response ?? message}`);
+    throw new Unusable(t("theMailServerDidNotTake", { response: response ?? message }));
   }
   await doStep(em, viewer, "mail", now);
   return viewer.email;

@@ -7,6 +7,7 @@ import { query } from "../db/sql";
 import { CLAIM } from "./deliver";
 import { queue } from "../queue/boss";
 import type { Viewer } from "../people/viewer";
+import { t } from "../words";
 
 /** How long a letter can be called back, in seconds. */
 export const CALL_BACK_SECONDS = 10;
@@ -51,8 +52,8 @@ export async function tryAgain(
 ): Promise<void> {
   await em.transactional(async (inner) => {
     const message = await inner.findOne(Message, { id: messageId }, { populate: ["case"], lockMode: 4 });
-    if (!message) throw new NotFound("There is no such message");
-    if (message.state !== "refused") throw new Conflict("This message is not refused any more");
+    if (!message) throw new NotFound(t("thereIsNoSuchMessage"));
+    if (message.state !== "refused") throw new Conflict(t("thisMessageIsNotRefusedAny"));
     message.state = "due";
     message.dueAt = now;
     inner.create(CaseEvent, {

@@ -10,6 +10,7 @@ import { ensureOwnShelf } from "../replies/shelves";
 import { makeLink, withdrawLinks, type MadeLink } from "../people/links";
 import { endSessionsOf } from "../people/sessions";
 import { requireRole, type Viewer } from "../people/viewer";
+import { t } from "../words";
 
 /** A colleague as the list of people shows them. Times are ISO 8601 instants. */
 export interface ColleagueRow {
@@ -91,7 +92,7 @@ export async function readColleague(
 ): Promise<Colleague> {
   requireRole(viewer, "lead");
   const person = await em.findOne(Person, { id }, { populate: ["furtherTeams"] });
-  if (!person) throw new NotFound("There is no such colleague");
+  if (!person) throw new NotFound(t("thereIsNoSuchColleague"));
   const link = await em.findOne(PasswordLink, { person: id, usedAt: null, expiresAt: { $gt: now } });
   const { name, firstName, email, role, title, department, phone } = person;
   return {
@@ -167,7 +168,7 @@ export async function invite(
 export async function addPerson(em: EntityManager, input: Invitation): Promise<Person> {
   await refuseTaken(em, input.email, null);
   const team = await em.findOne(Team, { id: input.team });
-  if (!team) throw new Unusable("That team does not exist any more", "team");
+  if (!team) throw new Unusable(t("thatTeamDoesNotExistAny"), "team");
   const { timeZone } = await findHouse(em);
   const person = em.create(Person, {
     email: input.email,
@@ -191,8 +192,8 @@ async function refuseTaken(em: EntityManager, email: string, but: number | null)
   if (!known) return;
   throw new Unusable(
     known.active
-      ? `${known.name} signs in with that address already`
-      : `${known.name} signed in with that address before they left; invite them back from their page`,
+      ? t("knownSignsInWithThatAddress", { known: known.name })
+      : t("knownSignedInWithThatAddress", { known: known.name }),
     "email",
   );
 }
@@ -210,10 +211,10 @@ export async function resetPassword(
   now: Date,
 ): Promise<MadeLink> {
   requireRole(viewer, "lead");
-  if (id === viewer.id) throw new Unusable("Your own password is changed on your own page");
+  if (id === viewer.id) throw new Unusable(t("yourOwnPasswordIsChangedOn"));
   return em.transactional(async (inner) => {
     const person = await inner.findOne(Person, { id }, { lockMode: LockMode.PESSIMISTIC_WRITE });
-    if (!person) throw new NotFound("There is no such colleague");
+    if (!person) throw new NotFound(t("thereIsNoSuchColleague"));
     const purpose = person.passwordHash == null || !person.active ? "invited" : "reset";
     person.active = true;
     person.leftAt = null;
@@ -239,16 +240,15 @@ export async function saveColleague(
   await em.transactional(async (inner) => {
     await holdLeads(inner);
     const person = await inner.findOne(Person, { id }, { populate: ["furtherTeams"], refresh: true });
-    if (!person) throw new NotFound("There is no such colleague");
+    if (!person) throw new NotFound(t("thereIsNoSuchColleague"));
     await refuseTaken(inner, input.email, id);
     if (person.role === "lead" && input.role !== "lead" && (await otherLeads(inner, id)) === 0)
       throw new Unusable(LAST_LEAD, "role");
     const wanted = new Set(furtherTeams.filter((one) => one !== team));
     const teams = await inner.find(Team, { id: { $in: [team, ...wanted] } });
     const own = teams.find((one) => one.id === team);
-    if (!own) throw new Unusable("That team does not exist any more", "team");
-    if (teams.length !== wanted.size + 1)
-      throw new Unusable("One of these teams does not exist any more", "furtherTeams");
+    if (!own) throw new Unusable(t("thatTeamDoesNotExistAny"), "team");
+    if (teams.length !== wanted.size + 1) throw new Unusable(t("oneOfTheseTeamsDoesNot"), "furtherTeams");
     Object.assign(person, rest);
     person.team = own;
     person.furtherTeams.set(teams.filter((one) => one !== own));
@@ -271,8 +271,8 @@ export async function sendAway(
   now: Date,
 ): Promise<HandedOver> {
   requireRole(viewer, "lead");
-  if (id === viewer.id) throw new Unusable("You cannot send yourself away; another lead can");
-  if (id === successorId) throw new Unusable("Choose somebody else", "successor");
+  if (id === viewer.id) throw new Unusable(t("youCannotSendYourselfAwayAnother"));
+  if (id === successorId) throw new Unusable(t("chooseSomebodyElse"), "successor");
   return em.transactional(async (inner) => {
     await holdLeads(inner);
     const person = await inner.findOne(
@@ -280,10 +280,10 @@ export async function sendAway(
       { id },
       { lockMode: LockMode.PESSIMISTIC_WRITE, refresh: true },
     );
-    if (!person) throw new NotFound("There is no such colleague");
-    if (!person.active) throw new Conflict(`${person.name} has left already`);
+    if (!person) throw new NotFound(t("thereIsNoSuchColleague"));
+    if (!person.active) throw new Conflict(t("personHasLeftAlready", { person: person.name }));
     const successor = await inner.findOne(Person, { id: successorId, active: true });
-    if (!successor) throw new Unusable("Choose somebody who is here", "successor");
+    if (!successor) throw new Unusable(t("chooseSomebodyWhoIsHere"), "successor");
     if (person.role === "lead" && (await otherLeads(inner, id)) === 0) throw new Unusable(LAST_LEAD);
     const handed = await belongingsOf(inner, id);
     person.active = false;

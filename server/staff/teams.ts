@@ -6,6 +6,7 @@ import { NotFound, Unusable } from "../errors";
 import { findHouse } from "../house/house";
 import { doStep } from "../house/steps";
 import { requireRole, type Viewer } from "../people/viewer";
+import { t } from "../words";
 
 /** A team as the setup shows it. */
 export interface TeamRow {
@@ -55,9 +56,9 @@ export async function saveTeam(
     await doStep(inner, viewer, "team", now);
     const others = await inner.find(Team, id === null ? {} : { id: { $ne: id } });
     if (others.some((one) => one.name.toLowerCase() === input.name.toLowerCase()))
-      throw new Unusable("Another team is called that", "name");
+      throw new Unusable(t("anotherTeamIsCalledThat"), "name");
     const owner = others.find((one) => one.mailbox.toLowerCase() === input.mailbox);
-    if (owner) throw new Unusable(`That is the address of ${owner.name}`, "mailbox");
+    if (owner) throw new Unusable(t("thatIsTheAddressOfOwner", { owner: owner.name }), "mailbox");
     if (id === null) {
       const [language = "en"] = (await findHouse(inner)).languages;
       const made = inner.create(Team, { language, ...input });
@@ -65,7 +66,7 @@ export async function saveTeam(
       return made.id;
     }
     const team = await inner.findOne(Team, { id });
-    if (!team) throw new NotFound("There is no such team");
+    if (!team) throw new NotFound(t("thereIsNoSuchTeam"));
     Object.assign(team, input);
     return id;
   });
@@ -76,7 +77,7 @@ export async function removeTeam(em: EntityManager, viewer: Viewer, id: number):
   requireRole(viewer, "lead");
   await em.transactional(async (inner) => {
     const team = await inner.findOne(Team, { id });
-    if (!team) throw new NotFound("There is no such team");
+    if (!team) throw new NotFound(t("thereIsNoSuchTeam"));
     const [held] = await query<{ people: number; cases: number; shelves: number }>(
       inner,
       `select (select count(*)::int from people p where p.team_id = ? or exists (select 1 from person_teams pt where pt.person_id = p.id and pt.team_id = ?)) as people,
@@ -85,13 +86,9 @@ export async function removeTeam(em: EntityManager, viewer: Viewer, id: number):
       [id, id, id, id],
     );
     if (!held) throw new Error("Counting what a team holds yielded no row");
-    if (held.people > 0)
-      throw new Unusable(
-        `Colleagues are of ${team.name}, those who left included; give them another team first`,
-      );
-    if (held.cases > 0)
-      throw new Unusable(`${team.name} has cases, and their record stays; rename it instead`);
-    if (held.shelves > 0) throw new Unusable(`Shelves are for ${team.name}; say first for whom they are`);
+    if (held.people > 0) throw new Unusable(t("colleaguesAreOfTeamThoseWho", { team: team.name }));
+    if (held.cases > 0) throw new Unusable(t("teamHasCasesAndTheirRecord", { team: team.name }));
+    if (held.shelves > 0) throw new Unusable(t("shelvesAreForTeamSayFirst", { team: team.name }));
     inner.remove(team);
   });
 }

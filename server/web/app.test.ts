@@ -292,7 +292,7 @@ describe("what changes something", () => {
       [400, { status: 400, problem: "words: is too long", at: "words" }],
       [400, { status: 400, problem: "The request is no JSON" }],
       [403, { status: 403, problem: "That is not yours" }],
-      [400, { status: 400, problem: "words holds a NUL character; take it out and try again" }],
+      [400, { status: 400, problem: "words holds a NUL character; remove it and try again" }],
     ]);
   });
 });

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { Unusable } from "../errors";
+import { t } from "../words";
 
 /** Deepest nesting of a request's JSON that is read. */
 const DEEPEST = 100;
@@ -12,7 +13,7 @@ export async function readBody<T>(request: Request, schema: z.core.$ZodType<T>):
   try {
     json = await request.json();
   } catch {
-    throw new Unusable("The request is no JSON");
+    throw new Unusable(t("theRequestIsNoJson"));
   }
   refuseUnusable(json);
   return z.parse(schema, json);
@@ -24,7 +25,7 @@ export async function readForm(request: Request): Promise<FormData> {
   try {
     form = await request.formData();
   } catch {
-    throw new Unusable("The request is no form");
+    throw new Unusable(t("theRequestIsNoForm"));
   }
   refuseUnusable(
     Object.fromEntries([...form].map(([name, value]) => [name, typeof value === "string" ? value : ""])),
@@ -49,9 +50,9 @@ function refuseUnusable(value: unknown): void {
     const one = left.pop();
     if (!one) return;
     const where = one.path === "" ? "The request" : one.path;
-    if (count > MOST_VALUES) throw new Unusable(`The request has more than ${MOST_VALUES} parts`);
+    if (count > MOST_VALUES) throw new Unusable(t("theRequestHasMoreThanMost", { MOST_VALUES }));
     if (one.depth > DEEPEST)
-      throw new Unusable(`${where.slice(0, 100)}…: nested deeper than ${DEEPEST} levels`);
+      throw new Unusable(t("whereNestedDeeperThanDeepestLevels", { where: where.slice(0, 100), DEEPEST }));
     if (typeof one.value === "string") refuseText(one.value, where);
     else if (typeof one.value === "object" && one.value !== null)
       for (const [key, inner] of Object.entries(one.value)) {
@@ -63,5 +64,5 @@ function refuseUnusable(value: unknown): void {
 
 function refuseText(text: string, where: string): void {
   const what = text.includes("\u0000") ? "a NUL character" : text.isWellFormed() ? null : "half a character";
-  if (what) throw new Unusable(`${where.slice(0, 200)} holds ${what}; take it out and try again`);
+  if (what) throw new Unusable(t("whereHoldsWhatTakeItOut", { where: where.slice(0, 200), what }));
 }

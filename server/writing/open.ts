@@ -17,6 +17,7 @@ import { knownWords } from "../replies/list";
 import { listShelves, possibleOwners, type ShelfRow } from "../replies/shelves";
 import { publishedOf, workingOf } from "../replies/writing";
 import { versionsOf, type VersionRow } from "../replies/history";
+import { t } from "../words";
 
 /** The days of which a reply’s uses are counted. */
 const USED_DAYS = 90;
@@ -92,7 +93,7 @@ export async function openReply(
     ...new Set([shown, working && published].flatMap((one) => one?.id ?? [])),
   ]);
   const content = shown ? contents.get(shown.id) : undefined;
-  if (!shown || !content) throw new NotFound("Nothing of this reply is for you to read yet");
+  if (!shown || !content) throw new NotFound(t("nothingOfThisReplyIsFor"));
   const filed: Filing = {
     shelf: access.shelf.key,
     note: row.note ?? null,

@@ -73,7 +73,7 @@ describe("the conditions of a reply", () => {
   test("are dropped once no words need them", async () => {
     const hand = show(<Page />);
     await hand.click(screen.getByRole("button", { name: /vehicle/i }));
-    expect(screen.getByRole("button", { name: "in use: take its words out first" })).toBeDisabled();
+    expect(screen.getByRole("button", { name: "in use: remove its words first" })).toBeDisabled();
     await hand.click(screen.getByRole("button", { name: "when lane is more than 3" }));
     await hand.click(screen.getByRole("button", { name: "remove the condition" }));
     expect(Object.keys(now() ?? {})).toEqual(["p1"]);

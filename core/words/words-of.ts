@@ -36,10 +36,14 @@ type TextOf<Words, Name extends string> = Name extends keyof Words
     ? Words[`${Name}_other`]
     : never;
 
-/** What a text is said with; nothing, where no values stand in it. */
-export type Values<Words, Name extends string> = [ValuesIn<TextOf<Words, Name>>] extends [never]
+/** What a text is said with: the values that stand in it, and the number that its plural is of. */
+type Needed<Words, Name extends string> =
+  ValuesIn<TextOf<Words, Name>> | (`${Name}_other` extends keyof Words ? "count" : never);
+
+/** The same as what is given; nothing, where nothing is needed. */
+export type Values<Words, Name extends string> = [Needed<Words, Name>] extends [never]
   ? []
-  : [values: Record<ValuesIn<TextOf<Words, Name>>, string | number>];
+  : [values: Record<Needed<Words, Name>, string | number>];
 
 /** Says what a screen says, by its name. */
 export interface Say<Words> {
@@ -61,5 +65,3 @@ export function wordsOf<const Words extends Record<string, string>>(
   const say = spoken.getFixedT(LANGUAGE, screen) as (name: string, values?: object) => string;
   return Object.assign((name: string, values?: object) => say(name, values), { screen });
 }
-
-export { spoken };

@@ -1,0 +1,201 @@
+import { wordsOf } from "#core/words/words-of";
+
+/** The words of server, file by file. */
+export const t = wordsOf("server", {
+  // access/replies.ts
+  thereIsNoReplyKeyOn: "There is no reply “{{key}}” on a shelf of yours",
+  onlyCuratorsChangeRepliesOnShared:
+    "Only curators change replies on shared shelves; you may propose a change",
+  thereIsNoShelfKeyFor: "There is no shelf “{{key}}” for you",
+  thatIsSomebodysOwnShelf: "That is somebody’s own shelf",
+
+  // answering/context.ts
+  thereIsNoSuchPersonAny: "There is no such person any more",
+
+  // answering/draft.ts
+  thereIsNoCaseNumber: "There is no case {{number}}",
+  theDraftUsesAReplyThat: "The draft uses a reply that is not on a shelf of yours",
+  thisDraftWasChangedInAnother: "This draft was changed in another window",
+  thisDraftWasSentOrDropped: "This draft was sent or discarded in another window",
+
+  // answering/files.ts
+  aFileOfThisAnswerIs: "A file of this answer is not here any more: remove it and attach it again",
+
+  // answering/keep.ts
+  thereAreNoWordsOfAn: "There are no words of an answer to keep yet",
+  youHaveNoAnswerUnderWay: "You have no answer under way on this case",
+  thereIsNoSuchAnswer: "There is no such answer",
+  theAnswerWasChangedMeanwhileLook: "The answer was changed meanwhile; look at it again before keeping it",
+
+  // answering/recipients.ts
+  nobodyWroteFromAddressOnThis: "Nobody wrote from {{address}} on this case",
+  addressIsAMailboxOfOurs: "{{address}} is a mailbox of ours",
+  addressIsAnotherCustomersAlready: "{{address}} is another customer’s already",
+
+  // answering/send.ts
+  thereIsNoDraftAnyMore: "There is no draft any more: it was sent or discarded in another window",
+  whatTheLetterSaysOfThis:
+    "What the letter says of this case changed meanwhile. Look at it again, then send.",
+  theCustomerWroteAgainMeanwhileRead: "The customer wrote again meanwhile. Read it, then send.",
+  aColleague: "A colleague",
+  personAnsweredThisCaseMeanwhileRead:
+    "{{person}} answered this case meanwhile. Read the answer, then decide.",
+  thereIsNoSuchLetterOf: "There is no such letter of yours",
+  youHaveBegunAnotherAnswerOn: "You have begun another answer on this case; finish or discard it first",
+  itIsTooLateTheLetter: "It is too late: the letter is on its way",
+
+  // cases/conversation.ts
+  thisMessageHasNoFormattedText: "This message has no formatted text",
+  theRawMessageIsNotKept: "The raw message is not kept",
+  thereIsNoSuchFile: "There is no such file",
+
+  // house/facts.ts
+  thereIsNoHouseFactKey: "There is no house fact “{{key}}”",
+  thisValueCannotBeKept: "This value cannot be kept",
+  thisFactIsChangedByA: "This fact is changed by a {{changedBy}}",
+  thatDayHasBegunLeaveThe: "That day has begun; leave the date empty for now",
+  thereIsNoSuchValue: "There is no such value",
+  itHoldsAlreadyGiveTheFact: "It holds already; give the fact another value instead",
+
+  // house/fields.ts
+  repliesReadField_one: "A reply reads “{{field}}”; change that first",
+  repliesReadField_other: "{{count, number}} replies read “{{field}}”; change those first",
+  thereIsNoSuchField: "There is no such field",
+
+  // house/house.ts
+  customersHaveLettersWithTheOld: "Customers have letters with the old ones; they stay",
+
+  // house/signatures.ts
+  thereIsNoSuchTeam: "There is no such team",
+  writeItInFirstFirst: "Write it in {{first}} first",
+
+  // house/stationery.ts
+  theLogoIsNoPictureOf: "The logo is no picture of yours; choose it again",
+
+  // house/usual.ts
+  thatReplyIsNotOneThat: "That reply is not one that this team can use there",
+
+  // outside/mailboxes.ts
+  theSimulatedOutsideIsSwitchedOff: "The simulated outside is switched off here: mail goes to a real server",
+  theSimulatedOutsideCannotBeReached: "The simulated outside cannot be reached: {{error}}",
+  thatMailboxIsAColleaguesOwn: "That mailbox is a colleague’s own",
+
+  // people/account.ts
+  thatIsNotYourPresentPassword: "That is not your present password",
+  chooseAnotherPasswordThanThePresent: "Choose another password than the present one",
+
+  // people/password.ts
+  aPasswordThatHoldsYourOwn: "A password that holds your own name is guessed first; choose another",
+  thatPasswordIsGuessedFirstChoose: "That password is guessed first; choose another",
+
+  // people/sessions.ts
+  thatSessionHasEndedAlready: "That session has ended already",
+
+  // people/viewer.ts
+  thisIsForAWantedYou: "This is for a {{wanted}}; you are signed in as {{role}}",
+
+  // replies/content.ts
+  theFileIdBelongsToNeither:
+    "The file {{id}} belongs to neither this reply nor you; attach or insert it again",
+
+  // replies/filing.ts
+  onlyCuratorsFileRepliesOnShared: "Only curators file replies on shared shelves",
+  youMayNotPutPublishedReplies: "You may not put published replies on that shelf",
+  thereIsNoSuchColleague: "There is no such colleague",
+  theSeasonEndsBeforeItBegins: "The season ends before it begins",
+  atMostMostAtOnceReplies: "At most {{MOST_AT_ONCE}} replies are changed at once",
+  thereIsNoSuchChangeOf: "There is no such change of yours",
+  thatWasUndoneAlready: "That was undone already",
+  youMayNotPutRepliesOn: "You may not put replies on that shelf",
+  movedToShelf: "Moved to {{shelf}}",
+  taggedTag: "Tagged {{tag}}",
+  removedTheTagTag: "Removed the tag {{tag}}",
+  retired: "Retired",
+  restored: "Restored",
+  onlyCuratorsGiveRepliesToColleagues: "Only curators give replies to colleagues",
+  givenToOwner: "Given to {{owner}}",
+  withoutAnOwner: "Without an owner",
+  withoutAReviewDate: "Without a review date",
+  toBeReviewedByBy: "To be reviewed by {{by}}",
+
+  // replies/pins.ts
+  whatIsWithinReachWasChanged: "What is within reach was changed meanwhile; load it again",
+
+  // replies/publishing.ts
+  onYourOwnShelfYouPublish: "On your own shelf you publish; there is nobody to propose to",
+  meanwhileAnotherVersionWasPublishedCompare:
+    "Meanwhile another version was published; compare again before this one replaces it",
+  sayWhatIsToBeChanged: "Say what is to be changed",
+  youHaveNoWorkingCopyOf: "You have no working copy of this reply",
+  somebodyHasDecidedOnThisProposal: "Somebody has decided on this proposal meanwhile",
+  yourWorkingCopyWasChangedPublished:
+    "Your working copy was changed, published or discarded in another window",
+  somebodyPublishedAnotherVersionMeanwhileLook:
+    "Somebody published another version meanwhile: look at both, then publish yours",
+  notYetItHasNoTitle: "Not yet: it has no title",
+
+  // replies/shelves.ts
+  repliesStandOnIt_one: "{{count, number}} reply stands on “{{shelf}}”, retired ones included; move it first",
+  repliesStandOnIt_other:
+    "{{count, number}} replies stand on “{{shelf}}”, retired ones included; move them first",
+  sayForWhichTeamsTheShelf: "Say for which teams the shelf is",
+  oneOfTheseTeamsDoesNot: "One of these teams does not exist any more",
+  aShelfOfSomebodysOwnStays: "A shelf of somebody’s own stays so",
+  theShelvesWereChangedMeanwhileLoad: "The shelves were changed meanwhile; load them again",
+  aShelfOfSomebodysOwnStays2: "A shelf of somebody’s own stays",
+
+  // replies/uploads.ts
+  nameIsEmpty: "{{name}} is empty",
+  nameIsLargerThan20Mb: "{{name}} is larger than 20 MB",
+  nameIsNoPictureThatMail: "{{name}} is no picture that mail programs show; use PNG, JPEG, GIF or WebP",
+
+  // replies/writing.ts
+  notYet: "Not yet: {{message}}",
+  notYetAndMore_one: "Not yet: {{message}}, and {{count, number}} more",
+  notYetAndMore_other: "Not yet: {{message}}, and {{count, number}} more",
+  yourWorkingCopyWasChangedIn: "Your working copy was changed in another window",
+  yourWorkingCopyWasPublishedProposed:
+    "Your working copy was published, proposed or discarded in another window",
+  theVersionThatItWasBegun: "The version that it was begun from is not one of this reply",
+  meanwhileAnotherVersionWasPublishedLook: "Meanwhile another version was published; look again",
+  thatReplyHasNoWordsThat: "That reply has no words that you may read yet",
+  lineLineMessage: "Line {{line}}: {{message}}",
+  youHaveAWorkingCopyOf: "You have a working copy of this reply; it would be replaced",
+  thereIsNoSuchVersion: "There is no such version",
+
+  // sending/outgoing.ts
+  theMailServerDidNotTake: "The mail server did not accept it: {{response}}",
+
+  // sending/schedule.ts
+  thereIsNoSuchMessage: "There is no such message",
+  thisMessageIsNotRefusedAny: "This message is not refused any more",
+
+  // staff/colleagues.ts
+  thatTeamDoesNotExistAny: "That team does not exist any more",
+  knownSignsInWithThatAddress: "{{known}} signs in with that address already",
+  knownSignedInWithThatAddress:
+    "{{known}} signed in with that address before they left; invite them back from their page",
+  yourOwnPasswordIsChangedOn: "Your own password is changed on your own page",
+  youCannotSendYourselfAwayAnother: "You cannot send yourself away; another lead can",
+  chooseSomebodyElse: "Choose somebody else",
+  personHasLeftAlready: "{{person}} has left already",
+  chooseSomebodyWhoIsHere: "Choose somebody who is here",
+
+  // staff/teams.ts
+  anotherTeamIsCalledThat: "Another team is called that",
+  thatIsTheAddressOfOwner: "That is the address of {{owner}}",
+  colleaguesAreOfTeamThoseWho:
+    "Colleagues are of {{team}}, those who left included; give them another team first",
+  teamHasCasesAndTheirRecord: "{{team}} has cases, and their record stays; rename it instead",
+  shelvesAreForTeamSayFirst: "Shelves are for {{team}}; say first for whom they are",
+
+  // web/body.ts
+  theRequestIsNoJson: "The request is no JSON",
+  theRequestIsNoForm: "The request is no form",
+  theRequestHasMoreThanMost: "The request has more than {{MOST_VALUES}} parts",
+  whereNestedDeeperThanDeepestLevels: "{{where}}…: nested deeper than {{DEEPEST}} levels",
+  whereHoldsWhatTakeItOut: "{{where}} holds {{what}}; remove it and try again",
+
+  // writing/open.ts
+  nothingOfThisReplyIsFor: "Nothing of this reply is for you to read yet",
+});
