@@ -13,7 +13,7 @@ import { languageName, sameLanguage } from "#core/language/tag";
 import { saysWords } from "#core/language/written";
 import { listed } from "#core/text/counted";
 import { Checkbox } from "../ui/checkbox";
-import { sayDay } from "../ui/day";
+import { sayDay } from "../ui/say-day";
 import { spoken } from "./language-tabs";
 import { useAct } from "../ui/act";
 import { exactTime, useClock } from "../ui/time";

@@ -1,6 +1,6 @@
 import type { Detail } from "#core/tokens/context";
 import type { FactType } from "#core/forms/house";
-import { sayDay } from "../ui/day";
+import { sayDay } from "../ui/say-day";
 import { DateField } from "../ui/date-field";
 import { t } from "../words/setup";
 

@@ -6,7 +6,7 @@ import { useFieldKeys } from "../ui/use-field-keys";
 import { useShortcut } from "../ui/use-shortcut";
 import { useBulk } from "./use-bulk";
 import { Kbd } from "../ui/kbd";
-import { sayDay } from "../ui/day";
+import { sayDay } from "../ui/say-day";
 import { emptySelection, type Selection } from "./selection";
 import { DateField } from "../ui/date-field";
 import { t } from "../words/shelves";

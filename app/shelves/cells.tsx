@@ -1,7 +1,7 @@
 import type { ReplyColumn } from "#server/replies/filter";
 import type { ReplyRow } from "#server/replies/list";
 import { Mark } from "../ui/mark";
-import { sayDay, sayDayShort } from "../ui/day";
+import { sayDay, sayDayShort } from "../ui/say-day";
 import { relativeTime, useClock } from "../ui/time";
 import { t } from "../words/shelves";
 

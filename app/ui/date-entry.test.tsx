@@ -6,6 +6,7 @@ import { useState } from "react";
 import DateEntry from "./date-entry";
 import { dayForm, dayText, readDay, writeDay } from "./day";
 import { RegionContext } from "./region";
+import { sayDay, sayDayShort } from "./say-day";
 
 afterEach(cleanup);
 
@@ -143,4 +144,9 @@ describe("a day", () => {
     expect(kept()).toBe("2027-03-09");
     expect(screen.queryByRole("dialog")).toBeNull();
   });
+});
+
+test("a day that is kept is said in words, in full or in short", () => {
+  expect(sayDay("2027-03-01")).toBe("1 March 2027");
+  expect(sayDayShort("2027-12-31")).toBe("31 Dec 2027");
 });

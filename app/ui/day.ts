@@ -14,16 +14,6 @@ export function dayText(day: Date): string {
   return format(day, KEPT);
 }
 
-/** A day that is kept, as it is said: `1 March 2027`. */
-export function sayDay(day: string): string {
-  return format(parse(day, KEPT, new Date(0)), "d MMMM yyyy", { locale: enGB });
-}
-
-/** The same where there is little room: `1 Mar 2027`. */
-export function sayDayShort(day: string): string {
-  return format(parse(day, KEPT, new Date(0)), "d MMM yyyy", { locale: enGB });
-}
-
 /** How a region writes days in figures. */
 export interface DayForm {
   /** In Unicode's letters for dates (UTS 35): `dd/MM/yyyy`. */
