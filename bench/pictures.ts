@@ -114,7 +114,7 @@ async function keeping({ page, take }: Camera): Promise<void> {
   for (const [path, name] of [
     ["/setup/signatures", "setup-signatures"],
     ["/setup/stationery", "setup-stationery"],
-    ["/setup/facts/dog_fee", "setup-fact"],
+    ["/setup/facts/office_hours", "setup-fact"],
   ] as const) {
     await page.goto(path);
     await take(name);
