@@ -323,7 +323,7 @@ class Filling {
       else if (formatted.kind === "problem") problem("token-unusable", `${label}: ${why}`);
       else if (formatted.unfit) problem("blank-empty", `${capital(why)}.`);
       else if (!blank.required) return [];
-      else problem("blank-empty", `${capital(label)} is empty. Fill it, or drop the words around it.`);
+      else problem("blank-empty", `${capital(label)} is empty. Fill it, or remove the words around it.`);
       return missing();
     }
     if (formatted.kind === "problem")
@@ -332,7 +332,7 @@ class Filling {
     else
       problem(
         "token-missing",
-        `${capital(label)} is not known: ${why}. Write it yourself, or drop the words around it.`,
+        `${capital(label)} is not known: ${why}. Write it yourself, or remove the words around it.`,
       );
     return missing();
   }

@@ -153,7 +153,7 @@ describe("working copies", () => {
       now,
     );
     await expect(publishWorking(em(), house.maren, key, { revision: 1, remark: null }, now)).rejects.toThrow(
-      "Not yet: Nothing is written yet (en)",
+      "Not yet: Nothing is written yet (English)",
     );
     const wrong = content("{$booking.moon} :passage[a]{#b}", { title: "Wrong" });
     await saveWorking(em(), house.maren, key, { revision: 1, baseId: null, content: wrong }, now);

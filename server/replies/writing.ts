@@ -1,3 +1,4 @@
+import { languageName } from "#core/language/tag";
 import type { FilingChange, NewReply } from "#core/forms/library";
 import { readMarkdown } from "#core/formats/markdown";
 import type { Doc } from "#core/document/types";
@@ -289,7 +290,7 @@ export function refuseWrong(findings: WriterFinding[]): void {
   const wrong = findings.filter((finding) => finding.severity === "wrong");
   const [first] = wrong;
   if (!first) return;
-  const message = first.language ? `${first.message} (${first.language})` : first.message;
+  const message = first.language ? `${first.message} (${languageName(first.language)})` : first.message;
   const more = wrong.length - 1;
   throw new Unusable(more > 0 ? t("notYetAndMore", { message, count: more }) : t("notYet", { message }));
 }

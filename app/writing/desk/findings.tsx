@@ -1,3 +1,4 @@
+import { languageName } from "#core/language/tag";
 import type { WriterFinding } from "#core/checks/writing";
 import { t } from "../../words/writing";
 
@@ -29,7 +30,7 @@ export function Findings({
                 className={`text-left ${finding.severity === "wrong" ? "text-stop" : "text-look"}`}
                 onClick={() => onGo(finding)}
               >
-                {finding.language && `${finding.language}: `}
+                {finding.language && `${languageName(finding.language)}: `}
                 {finding.message}
               </button>
             </li>
