@@ -158,7 +158,7 @@ describe("working copies", () => {
     const wrong = content("{$booking.moon} :passage[a]{#b}", { title: "Wrong" });
     await saveWorking(em(), house.maren, key, { revision: 1, baseId: null, content: wrong }, now);
     await expect(publishWorking(em(), house.maren, key, { revision: 2, remark: null }, now)).rejects.toThrow(
-      /There is no token “booking.moon” \(en\), and 1 more/,
+      /There is no token “booking.moon” \(English\), and 1 more/,
     );
     await dropWorking(em(), house.maren, key, now);
     expect((await openReply(em(), house.maren, key, now)).state).toBe("retired");
