@@ -79,13 +79,11 @@ function Details({ own }: { own: Route.ComponentProps["loaderData"]["own"] }) {
     <Section
       title={t("details")}
       words={
-        <>
-          <Sentence
-            of={t}
-            name="lettersPrintTheseAndYourSignature"
-            parts={[<Link key="0" to="/setup/signatures" className="quiet-link" />]}
-          />
-        </>
+        <Sentence
+          of={t}
+          name="lettersPrintTheseAndYourSignature"
+          parts={[<Link key="0" to="/setup/signatures" className="quiet-link" />]}
+        />
       }
     >
       <form noValidate className="mt-3 flex flex-col gap-3.5" onSubmit={(event) => void save(event)}>

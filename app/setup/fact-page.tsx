@@ -4,17 +4,17 @@ import { Link } from "react-router";
 import * as z from "zod/mini";
 import type { FactUse, OpenFact } from "#server/house/facts";
 import { dayField } from "#core/forms/fields";
-import type { FactType } from "#core/forms/house";
+import { isWorded, type FactType } from "#core/forms/house";
 import { Button } from "../ui/button";
 import { FieldProblem, FormProblem, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import { ComparedWords } from "../ui/compared";
-import { languageName, sameLanguage } from "#core/language/tag";
+import { languageName } from "#core/language/tag";
 import { saysWords } from "#core/language/written";
 import { listed } from "#core/text/counted";
 import { Checkbox } from "../ui/checkbox";
 import { sayDay } from "../ui/say-day";
-import { spoken } from "./language-tabs";
+import { otherLanguages, spoken } from "./language-tabs";
 import { useAct } from "../ui/act";
 import { exactTime, useClock } from "../ui/time";
 import { draftOf, FactValueField, factWords, valueOfDraft } from "./fact-value";
@@ -62,7 +62,8 @@ export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) 
   const { timeZone } = useClock();
   const { act: actHere, send, problem } = useSave(`/setup/facts/${fact.key}`);
   const act = useAct();
-  const others = otherLanguages(fact, languages);
+  const others =
+    isWorded(fact.type) && fact.language !== null ? otherLanguages(fact.language, languages, fact.texts) : [];
   const kept = Object.fromEntries(others.map((language) => [language, fact.texts[language] ?? ""]));
   const form = useFormOf(factForm(fact.type), { draft: draftOf(fact.value), texts: kept, from: "" });
   const { errors, isSubmitting } = form.formState;
@@ -171,7 +172,7 @@ export function FactPage({ fact, values, uses, languages, mayDescribe }: Props) 
             </p>
           )}
           <FormProblem words={problem ?? undefined} />
-          {mayDescribe && isWords(fact.type) && languages.length > 1 && (
+          {mayDescribe && isWorded(fact.type) && languages.length > 1 && (
             <label className="flex items-center gap-2 text-sm">
               <Checkbox
                 checked={fact.language === null}
@@ -278,17 +279,6 @@ function heldWords({ state, by }: OpenFact["values"][number], from: string): str
     : state === "now"
       ? t("holdsSinceBy", { from, by })
       : t("heldFromBy", { from, by });
-}
-
-function isWords(type: FactType): boolean {
-  return type === "text" || type === "long_text" || type === "link";
-}
-
-/** The languages in which a fact may have a text beside its own. */
-function otherLanguages({ type, language, texts }: OpenFact["fact"], languages: string[]): string[] {
-  if (!isWords(type) || language === null) return [];
-  const all = [...new Set([...languages, ...Object.keys(texts)])];
-  return all.filter((one) => !sameLanguage(one, language));
 }
 
 function TextIn({

@@ -1,11 +1,24 @@
 import { useState, type ReactNode } from "react";
-import { languageName, primary } from "#core/language/tag";
+import { languageName, primary, sameLanguage } from "#core/language/tag";
 import { TabList, TabPanel, Tabs } from "../ui/tabs";
 import { t } from "../words/setup";
 
 /** A language as setup calls it: “English”, of whatever region. */
 export function spoken(tag: string): string {
   return languageName(primary(tag));
+}
+
+/**
+ * The languages in which something may stand beside the one that it was written in first: the house's, and those that it has.
+ * @param texts what it has, by the tags of their languages
+ */
+export function otherLanguages(
+  first: string,
+  languages: string[],
+  texts: Readonly<Record<string, unknown>>,
+): string[] {
+  const all = [...new Set([...languages, ...Object.keys(texts)])];
+  return all.filter((language) => !sameLanguage(language, first));
 }
 
 interface Props {

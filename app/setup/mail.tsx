@@ -105,9 +105,7 @@ export default function Mail({ loaderData }: Route.ComponentProps) {
               )}
             </>
           ) : (
-            <>
-              <Sentence of={t} name="mailCameLast" parts={[<Time key="0" at={ways.latest} />]} />
-            </>
+            <Sentence of={t} name="mailCameLast" parts={[<Time key="0" at={ways.latest} />]} />
           )}
         </p>
       </section>

@@ -14,7 +14,7 @@ import { Button } from "../ui/button";
 import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { useUpload } from "../ui/use-upload";
 import { Contrasts } from "./contrasts";
-import { LanguageTabs, spoken } from "./language-tabs";
+import { LanguageTabs, otherLanguages, spoken } from "./language-tabs";
 import { OwnWords } from "./own-words";
 import { PaperPreview } from "./paper-preview";
 import { useSave } from "../ui/use-save";
@@ -88,8 +88,6 @@ export function PaperForm({ stationery, languages, writers, viewer, tokens, cont
       <FieldProblem words={errors[key]?.message} />
     </label>
   );
-  const others = new Set([...languages, ...Object.keys(textsOf(known))]);
-  others.delete(first);
   const has = (one: string) => one === first || texts.texts[one] !== undefined;
   const begin = (one: string) => {
     const { header, footer } = texts;
@@ -134,7 +132,7 @@ export function PaperForm({ stationery, languages, writers, viewer, tokens, cont
       <Contrasts paper={paper} />
       <LanguageTabs
         label={t("languagesOfHeaderAndFooter")}
-        languages={[first, ...others]}
+        languages={[first, ...otherLanguages(first, languages, textsOf(known))]}
         has={has}
         needed={[texts.header, texts.footer].some((part) => part !== null && hasOwnWords(part))}
         onChoose={setLanguage}

@@ -75,9 +75,7 @@ function Listed({ people, label }: { people: ColleagueRow[]; label: string }) {
                 t("notSignedIn")
               )
             ) : (
-              <>
-                <Sentence of={t} name="lastSeen" parts={[<Time key="0" at={person.seen} />]} />
-              </>
+              <Sentence of={t} name="lastSeen" parts={[<Time key="0" at={person.seen} />]} />
             )}
             {person.lacks.length > 0 && (
               <span className="block text-look">

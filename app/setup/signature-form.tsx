@@ -10,7 +10,7 @@ import type { Writer } from "#server/house/writers";
 import type { Viewer } from "#server/people/viewer";
 import { Button } from "../ui/button";
 import { FormProblem, taken, useFormOf } from "../ui/form";
-import { LanguageTabs, spoken } from "./language-tabs";
+import { LanguageTabs, otherLanguages, spoken } from "./language-tabs";
 import { OwnWords } from "./own-words";
 import { useSave } from "../ui/use-save";
 import { printedBy, WhoseLetters } from "./whose-letters";
@@ -35,9 +35,7 @@ interface Props {
 /** A signature, one's own or one that a team imposes, in each language of the house, and how it reads. */
 export function SignatureForm({ signature, languages, label, ...props }: Props) {
   const first = signature?.language ?? languages[0] ?? "en";
-  const others = new Set([...languages, ...Object.keys(signature?.others ?? {})]);
-  others.delete(first);
-  const all = signature ? [first, ...others] : [first];
+  const all = signature ? [first, ...otherLanguages(first, languages, signature.others)] : [first];
   const textIn = (language: string) => (language === first ? signature?.text : signature?.others[language]);
   return (
     <LanguageTabs

@@ -5,10 +5,9 @@ import { requireRole } from "#server/people/viewer";
 import { listTeams, type TeamRow } from "#server/staff/teams";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
-import { sameLanguage } from "#core/language/tag";
 import { settingsOf } from "#server/house/settings";
 import { Disclosure } from "../ui/disclosure";
-import { spoken } from "./language-tabs";
+import { otherLanguages, spoken } from "./language-tabs";
 import { Button } from "../ui/button";
 import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { useSave } from "../ui/use-save";
@@ -49,8 +48,7 @@ export default function Teams({ loaderData }: Route.ComponentProps) {
 function TeamForm({ team, languages }: { team: TeamRow | null; languages: string[] }) {
   const { act, send, problem } = useSave("/setup");
   const first = team?.language ?? languages[0] ?? "en";
-  const known = [...new Set([...languages, ...Object.keys(team?.names ?? {})])];
-  const others = known.filter((language) => !sameLanguage(language, first));
+  const others = otherLanguages(first, languages, team?.names ?? {});
   const form = useFormOf(teamSchema, {
     name: team?.name ?? "",
     names: Object.fromEntries(others.map((language) => [language, team?.names[language] ?? ""])),

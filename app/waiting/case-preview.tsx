@@ -29,13 +29,9 @@ export function CasePreview({
       <div className="mt-4 h-1.5 bg-board" />
       <p className="mt-3 text-sm text-soft">
         {row.waitingSince ? (
-          <>
-            <Sentence of={t} name="waitingSince" parts={[<Time key="0" at={row.waitingSince} />]} />
-          </>
+          <Sentence of={t} name="waitingSince" parts={[<Time key="0" at={row.waitingSince} />]} />
         ) : (
-          <>
-            <Sentence of={t} name="lastMoved" parts={[<Time key="0" at={row.updatedAt} />]} />
-          </>
+          <Sentence of={t} name="lastMoved" parts={[<Time key="0" at={row.updatedAt} />]} />
         )}
       </p>
       {row.people.length > 0 && (

@@ -163,13 +163,7 @@ function Due({ row, band }: { row: WaitingRow; band: Band }) {
   if (row.answerBy === null) return <span className="text-soft">{t("noTimeSet")}</span>;
   const due = Date.parse(row.answerBy);
   return (
-    <Hint
-      words={
-        <>
-          <Sentence of={t} name="answerBy" parts={[<ExactTime key="0" at={due} />]} />
-        </>
-      }
-    >
+    <Hint words={<Sentence of={t} name="answerBy" parts={[<ExactTime key="0" at={due} />]} />}>
       <time dateTime={row.answerBy} className={band === "Past due" ? "font-bold text-stop" : ""}>
         {timeLeft(due, now, timeZone)}
       </time>

@@ -39,11 +39,11 @@ function lackingValues({ letter, slips, context, tokens, language, channel }: Ch
     if (source?.kind !== "token" || source.name === undefined || lacking.has(source.name)) continue;
     const own = ownEntry(context.written, source.name);
     if (!own) continue;
-    const read = readIn({ ...own, text }, around.get(source.slip) ?? language);
-    if (!read.lacks || read.language === null || !saysWords(text)) continue;
+    const stands = standsIn({ ...own, text }, around.get(source.slip) ?? language, saysWords);
+    if (stands === null) continue;
     const label = tokens.get(source.name)?.label ?? source.name;
     const at = () => bodyPlace(letter, start, end);
-    lacking.set(source.name, { name: upper(label), language: read.language, at });
+    lacking.set(source.name, { name: upper(label), language: stands, at });
   }
   return [
     ...lacking.values(),
@@ -58,24 +58,28 @@ function sender(context: CheckInput["context"], language: string): Part[] {
   const own = ownEntry(context.written, TEAM);
   const team = context.agent.team;
   if (!own || typeof team !== "string") return [];
-  const read = readIn({ ...own, text: team }, language);
-  if (!read.lacks || read.language === null || !saysWords(team)) return [];
-  return [{ name: t("teamAsTheSender", { team }), language: read.language, at: () => null }];
+  const stands = standsIn({ ...own, text: team }, language, saysWords);
+  return stands === null ? [] : [{ name: t("teamAsTheSender", { team }), language: stands, at: () => null }];
+}
+
+/** The language in which something stands for want of a text in the one that is wanted; null where it reads well, or says no words. */
+function standsIn<T>(written: Written<T>, wanted: string, says: (text: T) => boolean): string | null {
+  const { text, language, lacks } = readIn(written, wanted);
+  return lacks && says(text) ? language : null;
 }
 
 function lackingSurroundings({ letter, signature, stationery, channel, language }: CheckInput): Part[] {
   const email = channel === "email";
-  const parts: [string, Written<Doc> | null | undefined, string][] = [
-    [t("theSignature"), signature, "signature"],
-    [t("theHeader"), email ? stationery?.header : null, "header"],
-    [t("theFooter"), email ? stationery?.footer : null, "footer"],
-  ];
+  const parts = [
+    ["theSignature", signature, "signature"],
+    ["theHeader", email ? stationery?.header : null, "header"],
+    ["theFooter", email ? stationery?.footer : null, "footer"],
+  ] as const;
   return parts.flatMap(([name, written, slip]) => {
-    if (!written) return [];
-    const read = readIn(written, language);
-    if (!read.lacks || read.language === null || !hasOwnWords(read.text)) return [];
+    const stands = written ? standsIn(written, language, hasOwnWords) : null;
+    if (stands === null) return [];
     const at = () => placesOf(letter, (source) => source.slip === slip).place;
-    return [{ name, language: read.language, at }];
+    return [{ name: t(name), language: stands, at }];
   });
 }
 

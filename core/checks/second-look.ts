@@ -282,8 +282,7 @@ function picturesWithoutWords({ letter }: CheckInput): SendCheck[] {
   walk({ type: "doc", content: withPictures.map(({ fragment }) => fragment.block()) }, (node) => {
     if (node.type === "image" && node.attrs.alt.trim() === "") isNameless = true;
   });
-  const words = t("aPictureHasNoWords");
-  return isNameless ? [look("picture-without-words", words)] : [];
+  return isNameless ? [look("picture-without-words", t("aPictureHasNoWords"))] : [];
 }
 
 function subjectChanged({ letter, threadSubject, channel }: CheckInput): SendCheck[] {

@@ -1,3 +1,4 @@
+import { primary } from "../language/tag";
 import type { Letter } from "../compose/letter";
 import type { Slip } from "../compose/slip";
 import type { Doc, Inline } from "../document/types";
@@ -53,7 +54,7 @@ export function plainSurrounding(
   language: string,
   context: { customer: Record<string, unknown> },
 ): Doc | null {
-  const plain = PLAIN[language.split("-")[0] ?? ""];
+  const plain = PLAIN[primary(language)];
   if (!plain) return null;
   const text = (words: string): Inline => ({ type: "text", text: words });
   const isNamed = context.customer[plain.name.slice("customer.".length)] != null;

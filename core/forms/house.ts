@@ -34,6 +34,11 @@ export type NewField = z.infer<typeof newFieldSchema>;
 export const factTypes = ["text", "long_text", "money", "date", "link", "number"] as const;
 export type FactType = (typeof factTypes)[number];
 
+/** Whether values of a kind are words, which may read otherwise in another language. */
+export function isWorded(type: string): boolean {
+  return type === "text" || type === "long_text" || type === "link";
+}
+
 /** A house fact that is added; its value is read by its kind. */
 export const newFactSchema = z.strictObject({
   label,

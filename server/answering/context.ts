@@ -1,3 +1,4 @@
+import { primary } from "#core/language/tag";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Recipients } from "#core/checks/addressee";
 import type { Context } from "#core/tokens/context";
@@ -26,7 +27,7 @@ export interface CaseContext {
 
 /** A language as the house writes it: “en” is “en-GB” for a house of that region, so that dates and times read as usual there. */
 export function inOurRegion(language: string, houseLanguage: string): string {
-  return houseLanguage.split("-")[0] === language ? houseLanguage : language;
+  return primary(houseLanguage) === language ? houseLanguage : language;
 }
 
 /**

@@ -1,3 +1,4 @@
+import { primary } from "#core/language/tag";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { compose } from "#core/compose/compose";
@@ -86,7 +87,7 @@ export async function wordsToKeep(
   return {
     case: number,
     label: caseNumber(house, number),
-    language: language.split("-")[0] ?? language,
+    language: primary(language),
     subject: subject.subject,
     doc: withTokens(composed, []),
     found: recognise(composed, gathered.context, tokens, style),

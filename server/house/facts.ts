@@ -1,4 +1,10 @@
-import type { FactDescription, FactInput, FactType, NewFact } from "#core/forms/house";
+import {
+  isWorded,
+  type FactDescription,
+  type FactInput,
+  type FactType,
+  type NewFact,
+} from "#core/forms/house";
 import { sameLanguage } from "#core/language/tag";
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
@@ -18,7 +24,7 @@ import { named, query } from "../db/sql";
 import { daySchema } from "../edge";
 import { NotAllowed, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
-import { findHouse } from "./house";
+import { findHouse, firstLanguage } from "./house";
 import { ownTokens, type OwnTokens } from "./settings";
 import { includesRole, requireRole, type Viewer } from "../people/viewer";
 import { accessParameters } from "../access/replies";
@@ -142,18 +148,13 @@ const schemas: Record<FactType, z.ZodType<Detail>> = {
   number: z.coerce.number("Write a number"),
 };
 
-/** Whether values of a kind are words, which may read otherwise in another language. */
-function saysSomething(type: FactType): boolean {
-  return type === "text" || type === "long_text" || type === "link";
-}
-
 /** A value with its texts in other languages, read for a fact of a kind. @throws Unusable with what is wrong */
 function readFactInput(
   { type, language }: Pick<HouseFact, "type" | "language">,
   { value, texts }: FactInput,
 ): { value: Detail; texts: Record<string, string> } {
   const others = Object.entries(texts).filter(
-    ([tag, text]) => text !== "" && saysSomething(type) && language != null && !sameLanguage(tag, language),
+    ([tag, text]) => text !== "" && isWorded(type) && language != null && !sameLanguage(tag, language),
   );
   return {
     value: readFactValue(type, value),
@@ -175,13 +176,12 @@ export async function addFact(em: EntityManager, viewer: Viewer, input: NewFact,
   requireRole(viewer, "curator");
   return em.transactional(async (inner) => {
     const key = await freeName(inner, input.label, "house_facts");
-    const [first = "en"] = (await findHouse(inner)).languages;
     const fact = inner.create(HouseFact, {
       key,
       label: input.label,
       type: input.type,
       changedBy: input.changedBy,
-      language: saysSomething(input.type) ? first : null,
+      language: isWorded(input.type) ? await firstLanguage(inner) : null,
     });
     inner.create(HouseFactValue, {
       fact,
@@ -283,7 +283,7 @@ export async function describeFact(
   if (!fact) throw new NotFound(t("thereIsNoHouseFactKey", { key }));
   fact.label = input.label;
   fact.changedBy = input.changedBy;
-  if (input.language !== undefined) fact.language = saysSomething(fact.type) ? input.language : null;
+  if (input.language !== undefined) fact.language = isWorded(fact.type) ? input.language : null;
   await em.flush();
 }
 

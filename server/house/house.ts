@@ -12,6 +12,12 @@ export async function findHouse(em: EntityManager): Promise<House> {
   return em.findOneOrFail(House, { id: 1 });
 }
 
+/** The language that the house writes in first, as a tag. */
+export async function firstLanguage(em: EntityManager): Promise<string> {
+  const [first = "en"] = (await findHouse(em)).languages;
+  return first;
+}
+
 /** A case's number as people write it. */
 export function caseNumber(house: Pick<House, "casePrefix">, number: number): string {
   return `${house.casePrefix}-${number}`;

@@ -2,6 +2,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Part } from "#core/compose/slip";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
+import { isWorded } from "#core/forms/house";
 import type { DetailToken, OwnToken } from "#core/tokens/catalogue";
 import type { Context, Detail } from "#core/tokens/context";
 import type { Written } from "#core/language/written";
@@ -138,9 +139,6 @@ export interface OwnTokens {
   written: Context["written"];
 }
 
-/** Kinds of value that are words. */
-const WORDS: ReadonlySet<OwnToken["type"]> = new Set<OwnToken["type"]>(["text", "long_text", "link"]);
-
 /** Case fields and house facts. @param now decides which value of a fact holds */
 export function ownTokensOf({ caseFields, details, facts }: Settings, now: Date): OwnTokens {
   const latest = new Map<string, Settings["facts"][number]>();
@@ -153,7 +151,7 @@ export function ownTokensOf({ caseFields, details, facts }: Settings, now: Date)
     facts: Object.fromEntries(holding.map(({ key, value }) => [key, value])),
     written: Object.fromEntries(
       holding
-        .filter(({ type }) => WORDS.has(type))
+        .filter(({ type }) => isWorded(type))
         .map(({ key, language, texts }) => [`house.${key}`, { language, others: texts }]),
     ),
   };

@@ -7,7 +7,7 @@ import { Signature } from "../db/entities/library";
 import { Person, Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
-import { findHouse } from "./house";
+import { firstLanguage } from "./house";
 import { requireRole, type Viewer } from "../people/viewer";
 import { namesOf } from "./team-names";
 import { t } from "../words";
@@ -70,7 +70,7 @@ export async function saveSignature(
     } else if (known && words) known.document = words;
     else if (known) inner.remove(known);
     else if (words) {
-      const [first = "en"] = (await findHouse(inner)).languages;
+      const first = await firstLanguage(inner);
       if (language !== null && language !== first)
         throw new Unusable(t("writeItInFirstFirst", { first: languageName(first) }));
       inner.create(Signature, {

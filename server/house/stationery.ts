@@ -8,7 +8,7 @@ import { StoredFile } from "../db/entities/cases";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
-import { findHouse } from "./house";
+import { firstLanguage } from "./house";
 import { requireRole, type Viewer } from "../people/viewer";
 import { namesOf } from "./team-names";
 import { t } from "../words";
@@ -91,9 +91,8 @@ export async function saveStationery(
       logoType: logo?.type ?? null,
       logoAlt: input.logoAlt,
     };
-    const [language = "en"] = (await findHouse(inner)).languages;
     if (known) Object.assign(known, values);
-    else inner.create(Stationery, { team, language, ...values });
+    else inner.create(Stationery, { team, language: await firstLanguage(inner), ...values });
   });
 }
 

@@ -1,4 +1,4 @@
-import { languageName } from "#core/language/tag";
+import { languageName, primary } from "#core/language/tag";
 import type { FilingChange, NewReply } from "#core/forms/library";
 import { readMarkdown } from "#core/formats/markdown";
 import type { Doc } from "#core/document/types";
@@ -189,7 +189,7 @@ export async function createReply(
         ? from.content
         : blankContent(
             input.title,
-            house.language.split("-")[0] ?? "en",
+            primary(house.language),
             from && "words" in from ? readWords(from.words) : emptyDocument(),
           );
     await storeContent(inner, viewer, version, { ...content, title: input.title });

@@ -3,7 +3,7 @@ import type { TeamInput } from "#core/forms/people";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
-import { findHouse } from "../house/house";
+import { firstLanguage } from "../house/house";
 import { doStep } from "../house/steps";
 import { requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
@@ -60,8 +60,7 @@ export async function saveTeam(
     const owner = others.find((one) => one.mailbox.toLowerCase() === input.mailbox);
     if (owner) throw new Unusable(t("thatIsTheAddressOfOwner", { owner: owner.name }), "mailbox");
     if (id === null) {
-      const [language = "en"] = (await findHouse(inner)).languages;
-      const made = inner.create(Team, { language, ...input });
+      const made = inner.create(Team, { language: await firstLanguage(inner), ...input });
       await inner.flush();
       return made.id;
     }
