@@ -58,13 +58,13 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
       {teams.map(([team, name]) => (
         <section key={team} className="mt-6 max-w-3xl">
           <h2 className="font-bold">{name}</h2>
-          <table className="mt-1 w-full text-left">
+          <table className="mt-1 w-full table-fixed text-left">
             <thead className="text-sm text-soft">
               <tr>
-                <th scope="col" className="w-24 py-1 font-normal">
+                <th scope="col" className="w-16 py-1 font-normal sm:w-24">
                   {t("by")}
                 </th>
-                <th scope="col" className="py-1 pr-6 font-normal">
+                <th scope="col" className="py-1 pr-3 font-normal sm:pr-6">
                   {t("opensWith")}
                 </th>
                 <th scope="col" className="py-1 font-normal">
@@ -81,7 +81,7 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
                     <th scope="row" className="py-2 font-normal">
                       {channel === "sms" ? "SMS" : channel}
                     </th>
-                    <td className="py-2 pr-6">{choice(of("opening"))}</td>
+                    <td className="py-2 pr-3 sm:pr-6">{choice(of("opening"))}</td>
                     <td className="py-2">{choice(of("closing"))}</td>
                   </tr>
                 );
