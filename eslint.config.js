@@ -80,6 +80,49 @@ export default tseslint.config(
             "JSXAttribute[name.name=/^(aria-label|label|title|placeholder|hint|alt|words|heading)$/] > Literal[value=/\\p{L}{2}/u]",
           message: "Words of a screen are kept in app/words",
         },
+        {
+          selector:
+            "JSXAttribute[name.name=/^(aria-label|label|title|placeholder|hint|alt|words|heading)$/] TemplateElement[value.raw=/\\p{L}{2}/u]",
+          message: "Words of a screen are kept in app/words",
+        },
+        {
+          selector:
+            ":not(NewExpression[callee.name='Error'], CallExpression[callee.object.name='console']) > Literal[value=/^\\p{Lu}\\p{Ll}* \\p{Ll}/u]",
+          message: "Words of a screen are kept in app/words",
+        },
+      ],
+    },
+  },
+  {
+    files: ["core/**/*.ts"],
+    // Words of letters and of inquiries, in their languages, and examples.
+    ignores: [
+      "core/**/*.test.ts",
+      "core/**/testing*",
+      "core/testing/**",
+      "core/words/**",
+      "core/checks/phrases.ts",
+      "core/checks/surroundings.ts",
+      "core/compose/stationery.ts",
+      "core/document/definition.ts",
+      "core/document/html.ts",
+      "core/mail/subject.ts",
+      "core/ranking/words/**",
+      "core/tokens/catalogue.ts",
+    ],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector:
+            ":not(NewExpression[callee.name='Error']) > Literal[value=/\\p{L}{2},? \\p{L}{2}/u]:not([value='ready to check'])",
+          message: "What people read is kept in core/words",
+        },
+        {
+          selector:
+            ":not(NewExpression[callee.name='Error'] > TemplateLiteral) > TemplateElement[value.raw=/\\p{L}{2},? \\p{L}{2}/u]",
+          message: "What people read is kept in core/words",
+        },
       ],
     },
   },

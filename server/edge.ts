@@ -1,20 +1,19 @@
 import { z } from "zod";
 import { isKeptDay, MOST_ID } from "#core/forms/fields";
+import { t } from "./words";
 
 /** An id or number as a program or a screen sends it. */
 export const idSchema = z
-  .int("is no whole number")
-  .min(1, "is no such number")
-  .max(MOST_ID, "is no such number");
+  .int(t.error("isNoWholeNumber"))
+  .min(1, t.error("isNoSuchNumber"))
+  .max(MOST_ID, t.error("isNoSuchNumber"));
 
 /** The same as it stands in an address. */
 export const idInPath = z
   .string()
-  .regex(/^\d{1,10}$/, "There is no such number")
+  .regex(/^\d{1,10}$/, t.error("thereIsNoSuchNumber"))
   .transform(Number)
   .pipe(idSchema);
 
 /** A calendar date that a database keeps and a calendar shows: of the years 1900 to 2199. */
-export function daySchema(message: string): z.ZodType<string> {
-  return z.iso.date(message).refine(isKeptDay, "A date from 1900 to 2199");
-}
+export const daySchema = z.iso.date(t.error("aDate")).refine(isKeptDay, t.error("aDateFrom1900To2199"));

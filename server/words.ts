@@ -198,4 +198,11 @@ export const t = wordsOf("server", {
 
   // writing/open.ts
   nothingOfThisReplyIsFor: "Nothing of this reply is for you to read yet",
+
+  // edge.ts
+  isNoWholeNumber: "is no whole number",
+  isNoSuchNumber: "is no such number",
+  thereIsNoSuchNumber: "There is no such number",
+  aDate: "Write a date, as in 2027-03-01",
+  aDateFrom1900To2199: "A date from 1900 to 2199",
 });

@@ -4,6 +4,7 @@ import { changedPasswordSchema, ownDetailsSchema } from "#core/forms/people";
 import { readOwn } from "#server/people/account";
 import { sessionsOf, type SessionRow } from "#server/people/sessions";
 import { signedIn } from "#server/web/context";
+import { roleName } from "#core/words/named";
 import { Button } from "../ui/button";
 import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Time } from "../ui/time";
@@ -31,7 +32,9 @@ export default function Account({ loaderData }: Route.ComponentProps) {
     <main className="mx-5 mb-5 grow bg-sheet px-8 pt-6 pb-10">
       <title>{t("yourAccountPlainShelf")}</title>
       <h1 className="text-xl font-bold">{own.name}</h1>
-      <p className="mt-1 text-soft">{t("emailRoleInTeam", { email: own.email, role, team })}</p>
+      <p className="mt-1 text-soft">
+        {t("emailRoleInTeam", { email: own.email, role: roleName(role), team })}
+      </p>
       <div className="mt-6 grid max-w-5xl gap-x-12 gap-y-9 lg:grid-cols-2">
         <Details own={own} />
         <div className="flex flex-col gap-9">
@@ -193,5 +196,5 @@ function browserName(agent: string | null): string {
   const system = /Windows|Mac OS X|Android|iPhone|iPad|Linux/.exec(agent)?.[0]?.replace("Mac OS X", "macOS");
   const program = /Edg|Firefox|Chrome|Safari/.exec(agent)?.[0]?.replace("Edg", "Edge");
   if (!program) return agent.slice(0, 60);
-  return system ? `${program} on ${system}` : program;
+  return system ? t("programOnSystem", { program, system }) : program;
 }

@@ -1,9 +1,16 @@
 import { Link } from "react-router";
 import { Kbd } from "../ui/kbd";
-import { places, shortcuts, type Shortcut } from "../ui/shortcuts";
+import { places, shortcuts, type ShortcutName } from "../ui/shortcuts";
 import { t } from "../words/account";
+import { t as say } from "../words/keys";
 
-const listed: Shortcut[] = Object.values(shortcuts);
+/** Those that are listed: another may stand for two. */
+type Shown = {
+  [Name in ShortcutName]: (typeof shortcuts)[Name]["shown"] extends "" ? never : Name;
+}[ShortcutName];
+
+const names = Object.keys(shortcuts) as ShortcutName[];
+const shown = names.filter((name): name is Shown => shortcuts[name].shown !== "");
 
 export default function Keys() {
   return (
@@ -18,16 +25,16 @@ export default function Keys() {
       <div className="mt-5 gap-x-12 md:columns-2 xl:columns-3">
         {places.map((place) => (
           <section key={place} className="mb-6 break-inside-avoid">
-            <h2 className="border-b border-line pb-1 font-bold">{place}</h2>
+            <h2 className="border-b border-line pb-1 font-bold">{say(place)}</h2>
             <dl className="mt-2 grid grid-cols-[9.5rem_1fr] gap-y-1.5">
-              {listed
-                .filter((one) => one.place === place && one.shown !== "")
-                .map(({ shown, does }) => (
-                  <div key={does} className="contents">
+              {shown
+                .filter((name) => shortcuts[name].place === place)
+                .map((name) => (
+                  <div key={name} className="contents">
                     <dt>
-                      <Kbd keys={shown} always />
+                      <Kbd keys={shortcuts[name].shown} always />
                     </dt>
-                    <dd>{does}</dd>
+                    <dd>{say(name)}</dd>
                   </div>
                 ))}
             </dl>

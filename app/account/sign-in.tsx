@@ -21,8 +21,8 @@ interface FieldProblems {
 }
 
 const form = z.object({
-  email: z.email(t("writeYourEmailAddressAsIn")),
-  password: z.string().min(1, t("writeYourPassword")).max(1000, t("thatIsTooLongForA")),
+  email: z.email(t.error("writeYourEmailAddressAsIn")),
+  password: z.string().min(1, t.error("writeYourPassword")).max(1000, t.error("thatIsTooLongForA")),
 });
 
 /** Only a place of ours to go on to: a path, as a browser reads it, on no other host. */

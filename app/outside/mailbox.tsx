@@ -21,9 +21,9 @@ export async function loader(args: Route.LoaderArgs) {
 
 const form = z.object({
   fromName: z.string().max(200),
-  to: z.email(t("chooseWhomToWriteTo")),
-  subject: z.string().max(500, t("thatIsTooLongForA")),
-  text: z.string().trim().min(1, t("writeSomething")).max(100_000, t("thatIsTooLong")),
+  to: z.email(t.error("chooseWhomToWriteTo")),
+  subject: z.string().max(500, t.error("thatIsTooLongForA")),
+  text: z.string().trim().min(1, t.error("writeSomething")).max(100_000, t.error("thatIsTooLong")),
   inReplyTo: z.string().max(500).nullable().default(null),
   references: z.string().max(5000).nullable().default(null),
 });

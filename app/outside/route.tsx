@@ -14,7 +14,7 @@ import { t } from "../words/outside";
 const faultsForm = z.object({
   mail: z.enum(["fine", "busy", "refuses"]),
   bookings: z.enum(["fine", "broken"]),
-  bookingDelay: z.coerce.number().int().min(0, t("noLessThan0")).max(60_000, t("atMost60000")),
+  bookingDelay: z.coerce.number().int().min(0, t.error("noLessThan0")).max(60_000, t.error("atMost60000")),
 });
 
 export async function loader(args: Route.LoaderArgs) {

@@ -5,7 +5,7 @@ import { t } from "../words/setup";
 
 const WORDS = (): Record<PaperContrast["part"], string> => ({
   words: t("words"),
-  "header and footer": t("headerAndFooter"),
+  around: t("headerAndFooter"),
   rule: t("ruleUnderTheHeader"),
 });
 

@@ -8,10 +8,6 @@ import { Checkbox } from "../ui/checkbox";
 import { PaperFrame } from "../ui/paper-frame";
 import { t } from "../words/setup";
 
-const sample = readMarkdown(
-  "Thank you for your message.\n\nWe have looked into it, and all is well again.",
-).doc;
-
 /** Letters as readers show them that turn light ones dark; pictures stay as they are. */
 const DARK =
   "<style>html{background:#ffffff;filter:invert(1) hue-rotate(180deg)}img{filter:invert(1) hue-rotate(180deg)}</style>";
@@ -37,7 +33,7 @@ export function PaperPreview({ paper, language, tokens, context }: Props) {
             reply: null,
             title: "",
             part: "answer",
-            document: sample,
+            document: readMarkdown(t("sampleLetter")).doc,
             blanks: {},
             passages: {},
             values: {},
@@ -52,7 +48,7 @@ export function PaperPreview({ paper, language, tokens, context }: Props) {
         patterns: () => null,
         signature: null,
         stationery: paper,
-        subject: { from: "own", text: "Your message" },
+        subject: { from: "own", text: t("yourMessage") },
         threadSubject: null,
         caseNumber: "SF-20417",
         attachments: [],

@@ -7,6 +7,7 @@ import { listColleagues, type ColleagueRow } from "#server/staff/colleagues";
 import { allTeams } from "#server/replies/shelves";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
+import { roleName } from "#core/words/named";
 import { useAct } from "../ui/act";
 import { Button } from "../ui/button";
 import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
@@ -63,7 +64,7 @@ function Listed({ people, label }: { people: ColleagueRow[]; label: string }) {
             </Link>
             <span className="block truncate text-sm text-soft">{person.email}</span>
           </span>
-          <span>{person.role}</span>
+          <span>{roleName(person.role)}</span>
           <span className="min-w-0 text-soft">{[person.team, ...person.furtherTeams].join(", ")}</span>
           <span className="min-w-0 text-sm text-soft">
             {person.state === "invited" ? (

@@ -104,7 +104,7 @@ export default function Start({ loaderData }: Route.ComponentProps) {
                   </>
                 ) : (
                   <>
-                    <span className={step.state === "done" ? "" : "text-soft"}>{step.state}</span>
+                    <span className={step.state === "done" ? "" : "text-soft"}>{t(step.state)}</span>
                     <Link to={to} className="quiet-link text-sm" aria-label={t("openTitle", { title })}>
                       {t("open")}
                     </Link>

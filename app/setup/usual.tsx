@@ -5,6 +5,7 @@ import { listWriters } from "#server/house/writers";
 import { requireRole } from "#server/people/viewer";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
+import { channelName, partName } from "#core/words/named";
 import { Button } from "../ui/button";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/usual";
@@ -33,7 +34,11 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
   const choice = (row: UsualRow | undefined) =>
     row && (
       <Select
-        label={`${row.teamName}, ${row.channel}, ${row.part}`}
+        label={t("usualPartOfTeam", {
+          team: row.teamName,
+          channel: channelName(row.channel),
+          part: partName(row.part),
+        })}
         className="lined-field w-full"
         value={(wanted && isWanted(row) ? wanted.reply : row.chosen) ?? ""}
         options={[["", t("none")], ...row.offered.map((one) => [one.key, one.title] as const)]}
@@ -79,7 +84,7 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
                 return (
                   <tr key={channel} className="border-b border-line">
                     <th scope="row" className="py-2 font-normal">
-                      {channel === "sms" ? "SMS" : channel}
+                      {channelName(channel)}
                     </th>
                     <td className="py-2 pr-3 sm:pr-6">{choice(of("opening"))}</td>
                     <td className="py-2">{choice(of("closing"))}</td>
@@ -119,10 +124,10 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
 
 /** A change of what is usual, before it is kept. */
 function changeOf({ channel, part, offered }: UsualRow, reply: string): string {
-  const by = channel === "sms" ? "SMS" : channel;
-  const verb = part === "opening" ? "open" : "close";
+  const by = channelName(channel);
   const title = offered.find((one) => one.key === reply)?.title;
-  return title === undefined
-    ? t("firstAnswersByByWillHave", { by, part })
-    : t("firstAnswersByByWillVerb", { by, verb, title });
+  const opens = part === "opening";
+  if (title === undefined)
+    return t(opens ? "firstAnswersHaveNoUsualOpening" : "firstAnswersHaveNoUsualClosing", { by });
+  return t(opens ? "firstAnswersOpenWith" : "firstAnswersCloseWith", { by, title });
 }

@@ -1,5 +1,6 @@
 import type { ReplyColumn } from "#server/replies/filter";
 import type { ReplyRow } from "#server/replies/list";
+import { channelName, partName, stateName } from "#core/words/named";
 import { Mark } from "../ui/mark";
 import { sayDay, sayDayShort } from "../ui/say-day";
 import { relativeTime, useClock } from "../ui/time";
@@ -58,13 +59,13 @@ export function Cell({ row, column, searched }: { row: ReplyRow; column: ReplyCo
         </span>
       );
     case "part":
-      return row.part;
+      return partName(row.part);
     case "state":
-      return <span className="whitespace-nowrap">{row.state}</span>;
+      return <span className="whitespace-nowrap">{stateName(row.state)}</span>;
     case "tags":
       return <Tags tags={row.tags} searched={searched} />;
     case "channels":
-      return row.channels.join(", ");
+      return row.channels.map(channelName).join(", ");
     case "languages":
       return row.languages.join(", ");
     case "about":

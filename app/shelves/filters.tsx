@@ -3,13 +3,15 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useDebouncedCallback } from "use-debounce";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
+import { replyChannels, replyParts } from "#core/forms/library";
+import { channelName, partName, replyStates, stateName } from "#core/words/named";
 import { Checkbox } from "../ui/checkbox";
 import { Kbd } from "../ui/kbd";
 import { languageName } from "#core/language/tag";
 import { Popover } from "../ui/popover";
 import { SortableList } from "../ui/sortable-list";
 import { nothing, useAct } from "../ui/act";
-import { sameWords, Select, type Option } from "../ui/select";
+import { said, sameWords, Select, type Option } from "../ui/select";
 import { useFindKeys } from "../ui/use-find-keys";
 import { useShortcut } from "../ui/use-shortcut";
 import { columnLabels } from "./column-labels";
@@ -97,7 +99,7 @@ export function Filters({ filter, known, owners, columns, first }: Props) {
           label={t("part")}
           value={filter.part}
           any={t("anyPart")}
-          options={sameWords(["opening", "answer", "closing"])}
+          options={said(replyParts, partName)}
         />
         <Choice
           onChange={set}
@@ -105,7 +107,7 @@ export function Filters({ filter, known, owners, columns, first }: Props) {
           label={t("state")}
           value={filter.state}
           any={t("notRetired")}
-          options={[...sameWords(["draft", "ready to check", "shelved", "retired"]), ["any", t("anyState")]]}
+          options={[...said(replyStates, stateName), ["any", t("anyState")]]}
         />
         <Choice
           onChange={set}
@@ -134,7 +136,7 @@ export function Filters({ filter, known, owners, columns, first }: Props) {
             label={t("channel")}
             value={filter.channel}
             any={t("anyChannel")}
-            options={sameWords(["email", "chat", "sms"])}
+            options={said(replyChannels, channelName)}
           />
           <Choice
             onChange={set}

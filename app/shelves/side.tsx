@@ -67,7 +67,7 @@ export function Side({
               to={withParams(params, { shelf: null })}
               active={current === ""}
               mark="∗"
-              name="All shelves"
+              name={t("allShelves")}
             />
           </li>
           {shelves.map((shelf) => (

@@ -18,13 +18,12 @@ export function ComparedLines({
     <div className="letter flex flex-col">
       {lines.map((line, index) => {
         // A row is only where its cells begin.
-        if (line.lead.endsWith("row") && line.pieces.length === 0)
+        if (line.lead.at(-1) === "row" && line.pieces.length === 0)
           return <hr key={index} className="compared-row" aria-hidden="true" />;
         return (
           <div key={index} className={`compared-line compared-${line.kind}`}>
             <span className="compared-lead">
-              {line.kind === "same" ? "" : `${line.kind} `}
-              {line.lead === "paragraph" ? (line.kind === "same" ? "" : t("paragraph")) : line.lead}
+              {leadWords(line)}
               {line.passages.length > 0 && when && (
                 <span className="block text-look">{when(line.passages)}</span>
               )}
@@ -94,4 +93,11 @@ export function ComparedWords({ pieces }: { pieces: ComparedText[] }) {
       <Changed kind={piece.kind}>{piece.text}</Changed>
     </Fragment>
   ));
+}
+
+/** What a line is and what became of it; nothing for a paragraph that stayed. */
+function leadWords({ kind, lead }: ComparedLine): string {
+  if (kind === "same" && lead[0] === "paragraph") return "";
+  const what = lead.map((one) => t(one)).join(", ");
+  return kind === "same" ? what : t(kind === "added" ? "addedLine" : "removedLine", { what });
 }

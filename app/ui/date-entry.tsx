@@ -2,6 +2,7 @@ import { CalendarDays } from "lucide-react";
 import { Popover as Radix } from "radix-ui";
 import { lazy, Suspense, useId, useState } from "react";
 import { dayText, readDay, useDayForm, writeDay } from "./day";
+import { t } from "../words/ui";
 
 const fetchCalendar = () => import("./calendar");
 const Calendar = lazy(fetchCalendar);
@@ -46,11 +47,11 @@ export default function DateEntry({
     shown.trim() === ""
       ? null
       : kept === null
-        ? `That is no day; write it as in ${example}`
+        ? t("thatIsNoDay", { example })
         : min && kept < min
-          ? `Not before ${writeDay(min, form)}`
+          ? t("notBefore", { day: writeDay(min, form) })
           : max && kept > max
-            ? `Not after ${writeDay(max, form)}`
+            ? t("notAfter", { day: writeDay(max, form) })
             : null;
   return (
     <span className="inline-flex items-center gap-1">
@@ -81,7 +82,7 @@ export default function DateEntry({
       />
       <Radix.Root open={open} onOpenChange={setOpen}>
         <Radix.Trigger
-          aria-label={label ? `Choose ${label.toLowerCase()}` : "Choose a day"}
+          aria-label={label ? t("chooseLabel", { label: label.toLowerCase() }) : t("chooseADay")}
           disabled={disabled}
           className="flex size-6 items-center justify-center text-soft hover:text-ink disabled:opacity-50"
         >
@@ -92,7 +93,7 @@ export default function DateEntry({
             align="end"
             sideOffset={4}
             collisionPadding={8}
-            aria-label={label ?? "A day"}
+            aria-label={label ?? t("aDay")}
             className="z-50 min-h-72 min-w-60 border border-board bg-sheet p-3 shadow-md outline-none"
           >
             <Suspense fallback={null}>

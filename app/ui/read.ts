@@ -1,4 +1,5 @@
 import { refusalOf } from "./refusal";
+import { t } from "../words/ui";
 
 /**
  * Reads something that the server gives by its address, beside what the screen was loaded with.
@@ -8,10 +9,10 @@ import { refusalOf } from "./refusal";
  */
 export async function readFrom(path: string, signal: AbortSignal): Promise<unknown> {
   const response = await fetch(path, { signal, headers: { Accept: "application/json" } }).catch(() => {
-    throw new Error("the server cannot be reached");
+    throw new Error(t("theServerCannotBeReached"));
   });
   const answer: unknown = await response.json().catch(() => null);
   if (!response.ok || answer === null)
-    throw new Error(refusalOf(answer)?.problem ?? `the server answered ${response.status}`);
+    throw new Error(refusalOf(answer)?.problem ?? t("theServerAnsweredStatus", { status: response.status }));
   return answer;
 }

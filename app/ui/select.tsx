@@ -4,6 +4,14 @@ import { OPENER, OpenerSign } from "./opener";
 
 export type Option<Value extends string = string> = readonly [value: Value, words: string];
 
+/** Options of few, as they are said. */
+export function said<Value extends string>(
+  values: readonly Value[],
+  say: (value: Value) => string,
+): Option<Value>[] {
+  return values.map((value) => [value, say(value)]);
+}
+
 /** Options that read as their values. */
 export function sameWords<Value extends string>(values: readonly Value[]): Option<Value>[] {
   return values.map((value) => [value, value]);

@@ -70,8 +70,7 @@ export function Sortable({ keys, nameOf, onMove, fixed = false, children }: Prop
       accessibility={{
         announcements,
         screenReaderInstructions: {
-          draggable:
-            "Space lifts it, the arrow keys move it, Space puts it down, Escape leaves it where it was.",
+          draggable: t("howToMoveIt"),
         },
       }}
       onDragEnd={({ active, over }: DragEndEvent) => {

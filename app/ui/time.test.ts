@@ -85,11 +85,11 @@ describe("time left, standing alone", () => {
 describe("the ruler", () => {
   test("puts each case in its band, today ending at the agent's midnight", () => {
     const inTwoHours = new Date(now + 2 * HOUR).toISOString();
-    expect(bandOf(new Date(now - 1).toISOString(), now, "UTC")).toBe("Past due");
-    expect(bandOf(new Date(now + HOUR).toISOString(), now, "UTC")).toBe("Within the hour");
-    expect(bandOf(inTwoHours, now, "UTC")).toBe("Later");
-    expect(bandOf(inTwoHours, now, "America/New_York")).toBe("Today");
-    expect(bandOf(null, now, "UTC")).toBe("Later");
+    expect(bandOf(new Date(now - 1).toISOString(), now, "UTC")).toBe("pastDue");
+    expect(bandOf(new Date(now + HOUR).toISOString(), now, "UTC")).toBe("withinTheHour");
+    expect(bandOf(inTwoHours, now, "UTC")).toBe("later");
+    expect(bandOf(inTwoHours, now, "America/New_York")).toBe("today");
+    expect(bandOf(null, now, "UTC")).toBe("later");
   });
 
   test("leaves out bands without cases and loses none", () => {
@@ -100,7 +100,7 @@ describe("the ruler", () => {
       row(3, new Date(now + 60_000).toISOString()),
     ];
     const groups = inBands(rows, now, "UTC");
-    expect(groups.map((group) => group.band)).toEqual(["Past due", "Within the hour", "Later"]);
+    expect(groups.map((group) => group.band)).toEqual(["pastDue", "withinTheHour", "later"]);
     expect(groups.flatMap((group) => group.rows)).toHaveLength(3);
   });
 });

@@ -1,4 +1,4 @@
-import { fitWords } from "#core/ranking/fit-words";
+import { closeness } from "#core/ranking/fit-words";
 import type { WaitingRow } from "#server/cases/waiting";
 import type { Best, BestReply } from "#server/ranking/kept";
 
@@ -15,8 +15,8 @@ export interface AlikeGroup {
 export function inAlike(rows: WaitingRow[], best: Record<number, Best>): AlikeGroup[] {
   const sure = ({ number }: WaitingRow): BestReply | null => {
     const reply = best[number]?.reply ?? null;
-    const words = reply && fitWords(reply.fit);
-    return words === "close fit" || words === "likely" ? reply : null;
+    const fit = reply && closeness(reply.fit);
+    return fit === "close" || fit === "likely" ? reply : null;
   };
   const groups = new Map<string | null, AlikeGroup>();
   for (const row of rows) {

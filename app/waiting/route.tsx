@@ -3,7 +3,7 @@ import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-route
 import { z } from "zod";
 import { beginning, type Beginning } from "#server/cases/beginning";
 import { MOST_ROWS, waitingCases, type WaitingRow } from "#server/cases/waiting";
-import { fitWords } from "#core/ranking/fit-words";
+import { closeness } from "#core/ranking/fit-words";
 import { proposalNews } from "#server/replies/history";
 import { bestReplies } from "#server/ranking/best";
 import type { Best, BestReply } from "#server/ranking/kept";
@@ -348,7 +348,7 @@ function useBest(promised: Promise<Record<number, Best> | null>): Known {
 /** A case's best reply where it may be sent as it is: a close fit that asks for nothing. */
 function easyReply(best: Best | undefined): BestReply | null {
   const reply = best?.reply ?? null;
-  return reply?.ready === true && fitWords(reply.fit) === "close fit" ? reply : null;
+  return reply?.ready === true && closeness(reply.fit) === "close" ? reply : null;
 }
 
 /** Before the first case: where it will come from. */

@@ -42,8 +42,8 @@ const names = (of: HTMLElement) =>
 
 describe("the ruler", () => {
   const groups = [
-    { band: "Past due" as const, rows: [row(1, { answerBy: at(-2) })] },
-    { band: "Today" as const, rows: [row(2), row(3, { organisation: "Hotel Zur Mole" })] },
+    { band: "pastDue" as const, rows: [row(1, { answerBy: at(-2) })] },
+    { band: "today" as const, rows: [row(2), row(3, { organisation: "Hotel Zur Mole" })] },
   ];
 
   test("has a part for each stretch of time, with how many there are and how long each has", () => {
@@ -75,7 +75,7 @@ describe("the ruler", () => {
 
   test("tells who is on a case, and that a letter of it was refused", () => {
     const rows = [row(4, { people: ["Bram", "Nele"], refused: true, topic: "refunds", channel: "sms" })];
-    show(<Ruler groups={[{ band: "Later", rows }]} {...listed} />);
+    show(<Ruler groups={[{ band: "later", rows }]} {...listed} />);
     const link = screen.getByRole("link");
     expect(link).toHaveAccessibleName(/Customer 4 Boat When does it sail\?/);
     for (const words of ["refused", "Bram, Nele", "refunds", "SMS"])
@@ -92,7 +92,7 @@ describe("the ruler", () => {
   });
 
   test("a case without a time to answer says so", () => {
-    show(<Ruler groups={[{ band: "Later", rows: [row(5, { answerBy: null })] }]} {...listed} />);
+    show(<Ruler groups={[{ band: "later", rows: [row(5, { answerBy: null })] }]} {...listed} />);
     expect(screen.getByText("no time set")).toBeInTheDocument();
   });
 });
@@ -110,7 +110,7 @@ describe("a long list", () => {
   });
 
   test("draws what is in sight and the chosen one with its neighbours", () => {
-    show(<Ruler groups={[{ band: "Later", rows }]} {...listed} whole={false} selected={100} />);
+    show(<Ruler groups={[{ band: "later", rows }]} {...listed} whole={false} selected={100} />);
     const drawn = screen.getAllByRole("link").map((one) => Number(one.id.replace("case-", "")));
     expect(drawn).not.toContain(60);
     expect(drawn).toEqual(expect.arrayContaining([1, 2, 99, 100, 101]));
@@ -118,7 +118,7 @@ describe("a long list", () => {
   });
 
   test("is drawn to the last where there is no script to draw more", () => {
-    show(<Ruler groups={[{ band: "Later", rows }]} {...listed} />);
+    show(<Ruler groups={[{ band: "later", rows }]} {...listed} />);
     expect(screen.getAllByRole("link")).toHaveLength(120);
   });
 });

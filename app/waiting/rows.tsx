@@ -1,7 +1,8 @@
 import { Link } from "react-router";
 import type { WaitingRow } from "#server/cases/waiting";
+import { channelName } from "#core/words/named";
 import { ExactTime, Time, timeLeft, useClock } from "../ui/time";
-import { fitWords } from "#core/ranking/fit-words";
+import { closeness, fitWords } from "#core/ranking/fit-words";
 import type { Best } from "#server/ranking/kept";
 import { Mark } from "../ui/mark";
 import type { AlikeGroup } from "./alike";
@@ -25,22 +26,22 @@ interface Listed {
 }
 
 const bar: Record<Band, string> = {
-  "Past due": "bg-stop",
-  "Within the hour": "bg-look",
-  Today: "bg-accent",
-  Later: "bg-line",
+  pastDue: "bg-stop",
+  withinTheHour: "bg-look",
+  today: "bg-accent",
+  later: "bg-line",
 };
 
 /** Cases along the time that is left for them. */
 export function Ruler({ groups, ...listed }: { groups: { band: Band; rows: WaitingRow[] }[] } & Listed) {
   return (
     <Stretches
-      groups={groups.map(({ band, rows }) => ({ name: bandWords()[band], band, rows }))}
+      groups={groups.map(({ band, rows }) => ({ name: t(band), band, rows }))}
       {...listed}
       section={({ band, rows }, list) => (
-        <section key={band} aria-label={bandWords()[band]} className="flex">
+        <section key={band} aria-label={t(band)} className="flex">
           <h2 className="sticky top-0 w-18 shrink-0 self-start pt-2.5 pl-3 text-sm sm:w-28 sm:pl-6 sm:text-base leading-tight font-bold">
-            {bandWords()[band]}
+            {t(band)}
             <span className="block font-normal text-soft tabular-nums">{rows.length}</span>
           </h2>
           <div className={`w-1.5 shrink-0 ${bar[band]}`} />
@@ -56,7 +57,7 @@ export function Alike({ groups, ...listed }: { groups: AlikeGroup[] } & Listed) 
   const { now, timeZone } = useClock();
   return (
     <Stretches
-      groups={groups.map((group) => ({ ...group, name: group.reply?.title ?? "No sure reply" }))}
+      groups={groups.map((group) => ({ ...group, name: group.reply?.title ?? t("noSureReply") }))}
       {...listed}
       section={({ reply, name, rows }, list) => (
         <section key={reply?.key ?? ""} aria-label={name}>
@@ -164,7 +165,7 @@ function Due({ row, band }: { row: WaitingRow; band: Band }) {
   const due = Date.parse(row.answerBy);
   return (
     <Hint words={<Sentence of={t} name="answerBy" parts={[<ExactTime key="0" at={due} />]} />}>
-      <time dateTime={row.answerBy} className={band === "Past due" ? "font-bold text-stop" : ""}>
+      <time dateTime={row.answerBy} className={band === "pastDue" ? "font-bold text-stop" : ""}>
         {timeLeft(due, now, timeZone)}
       </time>
     </Hint>
@@ -204,7 +205,7 @@ function Row({
         {row.refused && <strong className="text-stop">{t("refused")}</strong>}
         {row.people.length > 0 && <span className="font-semibold text-look">{row.people.join(", ")}</span>}
         {row.topic && <span className="hidden w-28 truncate md:inline">{row.topic}</span>}
-        <span className="w-11">{row.channel === "sms" ? "SMS" : row.channel}</span>
+        <span className="w-11">{channelName(row.channel)}</span>
       </span>
     </Link>
   );
@@ -219,7 +220,9 @@ function BestLine({ best, titled }: { best: Best | "not known"; titled: boolean 
     <span className={line}>
       {best.reply ? (
         <>
-          <strong className={`font-semibold ${words === "close fit" ? "text-accent" : "text-ink"}`}>
+          <strong
+            className={`font-semibold ${closeness(best.reply.fit) === "close" ? "text-accent" : "text-ink"}`}
+          >
             {words ?? t("perhaps")}
           </strong>{" "}
           {titled && `${best.reply.title.toLowerCase()}, `}
@@ -231,10 +234,3 @@ function BestLine({ best, titled }: { best: Best | "not known"; titled: boolean 
     </span>
   );
 }
-
-const bandWords = (): Record<Band, string> => ({
-  "Past due": t("pastDue"),
-  "Within the hour": t("withinTheHour"),
-  Today: t("today"),
-  Later: t("later"),
-});

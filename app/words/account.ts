@@ -3,6 +3,7 @@ import { wordsOf } from "#core/words/words-of";
 /** The words of account, file by file. */
 export const t = wordsOf("account", {
   // account.tsx
+  programOnSystem: "{{program}} on {{system}}",
   thisOne: "(this one)",
   yourAccountPlainShelf: "Your account · Plain Shelf",
   emailRoleInTeam: "{{email}}, {{role}} in {{team}}",

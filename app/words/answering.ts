@@ -32,6 +32,7 @@ export const t = wordsOf("answering", {
   atTheCursor: "At the cursor",
 
   // editor/inline-views.tsx
+  thisReplyHasNoBlank: "This reply has no blank “{{name}}”",
   thereIsNoValueThisStands: "There is no value; this stands for it.",
   takeItOutOrWriteIt: "Remove it, or write it out.",
 
@@ -93,7 +94,8 @@ export const t = wordsOf("answering", {
   answerByDue: "Answer by {{due}}",
 
   // letter/around-line.tsx
-  noPartYetAddWords: "No {{part}} yet: <0>add “{{words}}”</0>",
+  noOpeningYetAddWords: "No opening yet: <0>add “{{words}}”</0>",
+  noClosingYetAddWords: "No closing yet: <0>add “{{words}}”</0>",
 
   // letter/signature.tsx
   signature: "Signature",
@@ -220,4 +222,8 @@ export const t = wordsOf("answering", {
   // strip/use-strip.ts
   theShelfCouldNotBeSearched: "The shelf could not be searched: {{error}}",
   theRestOfTheShelfCould: "The rest of the shelf could not be read: {{error}}",
+
+  // resources/message-html.ts
+  tooMuchToBeShown:
+    "This message’s formatting is too much to be shown. Read it as plain text, or fetch the raw message.",
 });

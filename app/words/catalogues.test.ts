@@ -16,24 +16,35 @@ const said = all
   .map(({ text }) => text)
   .join("\n");
 
+/** By its name, or as what a shortcut of that name does. */
+function isSaid(name: string): boolean {
+  return said.includes(`"${name}"`) || new RegExp(`^  ${name}: \\{`, "m").test(said);
+}
+
 test.each(catalogues.map(({ path, text }) => [path, text] as const))(
   "all that %s holds is said somewhere, and plurals have the forms of English",
   (_path, text) => {
     const names = [...text.matchAll(/^ {2}(\w+):/gm)].map(([, name = ""]) => name);
     expect(names.length).toBeGreaterThan(5);
-    expect(names.filter((name) => !said.includes(`"${name.replace(/_(one|other)$/, "")}"`))).toEqual([]);
+    expect(names.filter((name) => !isSaid(name.replace(/_(?:one|other)$/, "")))).toEqual([]);
     const stems = (form: string) =>
       names.filter((name) => name.endsWith(form)).map((name) => name.slice(0, -form.length));
     expect(stems("_one")).toEqual(stems("_other"));
   },
 );
 
-test("every screen, the server and the second look have a catalogue", () => {
+test("every screen, the server and each part of the core have a catalogue, under a name of its own", () => {
   expect(catalogues.map(({ path }) => path).sort()).toEqual([
-    ...["account", "answering", "outside", "setup", "shelves", "ui", "waiting", "writing"].map(
+    ...["account", "answering", "keys", "outside", "setup", "shelves", "ui", "waiting", "writing"].map(
       (screen) => `app/words/${screen}.ts`,
     ),
+    ...["checks", "conditions", "forms", "labels", "letters", "library", "names", "ranking"].map(
+      (part) => `core/words/${part}.ts`,
+    ),
     "core/words/second-look.ts",
+    "core/words/tokens.ts",
     "server/words.ts",
   ]);
+  const kept = catalogues.map(({ text }) => /= wordsOf\("([^"]+)"/.exec(text)?.[1]);
+  expect(new Set(kept).size).toBe(catalogues.length);
 });

@@ -209,6 +209,8 @@ export const t = wordsOf("setup", {
   writeThemInOne: "Write them in {{one}}",
 
   // paper-preview.tsx
+  yourMessage: "Your message",
+  sampleLetter: "Thank you for your message.\n\nWe have looked into it, and all is well again.",
   aLetterOnIt: "A letter on it",
   asPlainText: "as plain text",
   aLetterOnThisStationery: "A letter on this stationery",
@@ -261,6 +263,8 @@ export const t = wordsOf("setup", {
   imposedOnItsLettersALead: "Imposed on its letters; a lead changes it.",
 
   // start.tsx
+  done: "done",
+  skipped: "skipped",
   itsNameTimeZoneAndLanguages: "Its name, time zone and languages: every letter prints or uses them.",
   nameTheHouse: "Name the house",
   aTeamAndItsAddress: "A team and its address",
@@ -312,8 +316,11 @@ export const t = wordsOf("setup", {
   closesWith: "closes with",
   readIt: "Read it",
   cancel: "Cancel",
-  firstAnswersByByWillHave: "First answers by {{by}} will have no usual {{part}}.",
-  firstAnswersByByWillVerb: "First answers by {{by}} will {{verb}} with “{{title}}”.",
+  usualPartOfTeam: "{{team}}, {{channel}}, {{part}}",
+  firstAnswersHaveNoUsualOpening: "First answers by {{by}} will have no usual opening.",
+  firstAnswersHaveNoUsualClosing: "First answers by {{by}} will have no usual closing.",
+  firstAnswersOpenWith: "First answers by {{by}} will open with “{{title}}”.",
+  firstAnswersCloseWith: "First answers by {{by}} will close with “{{title}}”.",
 
   // whose-letters.tsx
   countMore_one: "{{count, number}} more",

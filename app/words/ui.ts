@@ -7,6 +7,19 @@ export const t = wordsOf("ui", {
 
   // compared.tsx
   paragraph: "paragraph",
+  heading1: "heading 1",
+  heading2: "heading 2",
+  heading3: "heading 3",
+  rule: "rule",
+  quotation: "quotation",
+  item: "item",
+  numberedItem: "numbered item",
+  row: "row",
+  cell: "cell",
+  headingCell: "heading cell",
+  continued: "continued",
+  addedLine: "added {{what}}",
+  removedLine: "removed {{what}}",
   theSameWordsOtherFormatting: "the same words, other formatting",
 
   // confirm.tsx
@@ -65,7 +78,6 @@ export const t = wordsOf("ui", {
   numberedListCtrlShift7: "Numbered list (Ctrl Shift 7)",
   quote: "quote",
   quotationCtrlShiftB: "Quotation (Ctrl Shift B)",
-  rule: "rule",
   aLineAcross: "A line across",
   table2: "table",
   aTableOfThreeColumns: "A table of three columns",
@@ -121,6 +133,7 @@ export const t = wordsOf("ui", {
   theServerCannotBeReachedWhat: "The server cannot be reached. What you typed is kept in this browser",
 
   // sortable.tsx
+  howToMoveIt: "Space lifts it, the arrow keys move it, Space puts it down, Escape leaves it where it was.",
   isLifted: "{{name}} is lifted, place {{place}} of {{count}}.",
   wouldStandAt: "{{name}} would stand at place {{place}} of {{count}}.",
   isPutDownAt: "{{name}} is put down, place {{place}} of {{count}}.",
@@ -166,4 +179,16 @@ export const t = wordsOf("ui", {
 
   // zone-field.tsx
   timeZone: "Time zone",
+
+  // date-entry.tsx
+  thatIsNoDay: "That is no day; write it as in {{example}}",
+  notBefore: "Not before {{day}}",
+  notAfter: "Not after {{day}}",
+  chooseLabel: "Choose {{label}}",
+  aDay: "A day",
+  chooseADay: "Choose a day",
+
+  // read.ts
+  theServerCannotBeReached: "the server cannot be reached",
+  theServerAnsweredStatus: "the server answered {{status}}",
 });

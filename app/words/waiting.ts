@@ -78,4 +78,5 @@ export const t = wordsOf("waiting", {
   refused: "refused",
   perhaps: "perhaps",
   nothingOnTheShelfFits: "nothing on the shelf fits",
+  noSureReply: "No sure reply",
 });

@@ -1,5 +1,7 @@
 import { afterEach, describe, expect, test } from "@jest/globals";
 import { cleanup, render, screen } from "@testing-library/react";
+import fc from "fast-check";
+import * as z from "zod/mini";
 import { Sentence } from "./sentence";
 import { wordsOf } from "#core/words/words-of";
 
@@ -28,6 +30,21 @@ describe("the words of a screen", () => {
   test("say a value as it is: nothing in it is read again", () => {
     const name = '{{name}} $t(plain) <b>&amp;"';
     expect(t("named", { name })).toBe(`Hello ${name}, ${name}!`);
+  });
+
+  test("say any value, each time anew", () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(fc.string({ unit: "binary" }), fc.constantFrom("\ue000name\ue000", "{{name}}", "$&")),
+        (name) => expect(t("named", { name })).toBe(`Hello ${name}, ${name}!`),
+      ),
+    );
+  });
+
+  test("are said for a check only once it fails", () => {
+    const schema = z.string().check(z.minLength(3, t.error("named", { name: "Ana" })));
+    expect(schema.safeParse("ab").error?.issues[0]?.message).toBe("Hello Ana, Ana!");
+    expect(t.error("plain").error()).toBe("All is well.");
   });
 
   test("may be links and such in part, whatever stands in their values", () => {

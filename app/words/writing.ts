@@ -314,6 +314,7 @@ export const t = wordsOf("writing", {
   contentPlainShelf: "{{content}} · Plain Shelf",
 
   // tokens/format-fields.tsx
+  allCapitals: "ALL CAPITALS",
   asUsual: "as usual",
   dateInWords: "date in words",
   dateWithWeekday: "date with weekday",
@@ -371,6 +372,7 @@ export const t = wordsOf("writing", {
   shownAndCountMore: "{{shown}}; and {{count}} more",
 
   // trial/use-trial-cases.ts
+  theServersAnswerMakesNoSense: "the server’s answer makes no sense",
   thereIsNoCaseMissing: "There is no case {{missing}}",
   theCasesToTryOnCannot: "The cases to try on cannot be read: {{error}}",
 
@@ -439,4 +441,10 @@ export const t = wordsOf("writing", {
   besideIt: "Beside it",
   besideTheReply: "Beside the reply",
   altIndex: "Alt {{index}}",
+
+  // acts/files.ts
+  chooseAFile: "Choose a file",
+
+  // resources/trials.ts
+  numbersOfCases: "Numbers of cases",
 });

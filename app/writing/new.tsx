@@ -11,6 +11,7 @@ import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { TextNode } from "#core/document/types";
 import { withTokens } from "#core/tokens/recognise";
+import { partName } from "#core/words/named";
 import { Button } from "../ui/button";
 import { Field } from "../ui/field";
 import { FormProblem, taken, useFormOf } from "../ui/form";
@@ -21,7 +22,7 @@ import { starters } from "./starters";
 import { KeptWords, refusedAtFirst } from "./tokens/kept-words";
 import { idInPath } from "#server/edge";
 import { JUST_BEGUN } from "./just-begun";
-import { sameWords, Select } from "../ui/select";
+import { said, Select } from "../ui/select";
 import { t } from "../words/writing";
 
 const number = idInPath.nullable().catch(null);
@@ -166,7 +167,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
                     <Select
                       {...attributes}
                       value={field.value ?? "answer"}
-                      options={sameWords(replyParts)}
+                      options={said(replyParts, partName)}
                       onChange={field.onChange}
                     />
                   )}
@@ -212,7 +213,7 @@ export default function NewReply({ loaderData }: Route.ComponentProps) {
                       >
                         {starter.title}
                       </button>{" "}
-                      <span className="text-sm text-soft">{starter.part}</span>
+                      <span className="text-sm text-soft">{partName(starter.part)}</span>
                     </li>
                   ))}
                 </ul>

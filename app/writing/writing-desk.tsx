@@ -30,24 +30,15 @@ import { VersionsPanel } from "./versions/versions-panel";
 import { TabList, TabPanel, Tabs } from "../ui/tabs";
 import { t } from "../words/writing";
 
-const panels = ["Try on", "Blanks", "Passages", "Files", "Filing", "History"] as const;
+const panels = ["tryOn", "blanks", "passages", "files", "filing", "history"] as const;
 type Panel = (typeof panels)[number];
-
-const panelWords = (): Record<Panel, string> => ({
-  "Try on": t("tryOn"),
-  Blanks: t("blanks"),
-  Passages: t("passages"),
-  Files: t("files"),
-  Filing: t("filing"),
-  History: t("history"),
-});
 
 /** The writing desk: the reply's page on the left; beside it what it is made of, and how it reads for real cases. */
 export function WritingDesk({ open }: { open: OpenReply }) {
   const reply = useReply(open);
   const { content, change } = reply;
   const [language, setLanguage] = useState(content.variants[0]?.language ?? "en");
-  const [panel, setPanel] = useState<Panel>("Try on");
+  const [panel, setPanel] = useState<Panel>("tryOn");
   const [passage, setPassage] = useState<string | null>(null);
   const [blank, setBlank] = useState<string | null>(null);
   const [pinned, setPinned] = useState<number[]>([]);
@@ -118,11 +109,11 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   });
   const showBlank = useCallback((name: string) => {
     setBlank(name);
-    setPanel("Blanks");
+    setPanel("blanks");
   }, []);
   const editPassage = useCallback((id: string) => {
     setPassage(id);
-    setPanel("Passages");
+    setPanel("passages");
     isExpected.current = true;
   }, []);
   const editBlank = useCallback(
@@ -161,9 +152,9 @@ export function WritingDesk({ open }: { open: OpenReply }) {
 
   if (!variant) return null;
   const count: Partial<Record<Panel, number>> = {
-    Blanks: Object.keys(content.blanks).length,
-    Passages: Object.keys(content.passages).length,
-    Files: content.files.length,
+    blanks: Object.keys(content.blanks).length,
+    passages: Object.keys(content.passages).length,
+    files: content.files.length,
   };
   return (
     <main className="grid grow grid-cols-[minmax(0,1fr)] gap-5 px-5 pb-5 max-lg:shrink-0 max-sm:px-3 lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_25rem]">
@@ -210,13 +201,13 @@ export function WritingDesk({ open }: { open: OpenReply }) {
                 hint: t("altIndex", { index: index + 1 }),
                 words: (
                   <>
-                    {panelWords()[name]}
+                    {t(name)}
                     {count[name] ? <span className="tabular-nums"> {count[name]}</span> : ""}
                   </>
                 ),
               }))}
             />
-            <TabPanel value="Try on" kept className={PANEL}>
+            <TabPanel value="tryOn" kept className={PANEL}>
               <TryOn
                 open={open}
                 content={content}
@@ -229,7 +220,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
                 onTried={haveTried}
               />
             </TabPanel>
-            <TabPanel value="Blanks" className={PANEL}>
+            <TabPanel value="blanks" className={PANEL}>
               <BlanksPanel
                 content={content}
                 inWords={inWords}
@@ -239,7 +230,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
                 onInsert={insertBlank}
               />
             </TabPanel>
-            <TabPanel value="Passages" className={PANEL}>
+            <TabPanel value="passages" className={PANEL}>
               <PassagesPanel
                 content={content}
                 tokens={tokens}
@@ -250,13 +241,13 @@ export function WritingDesk({ open }: { open: OpenReply }) {
                 change={change}
               />
             </TabPanel>
-            <TabPanel value="Files" className={PANEL}>
+            <TabPanel value="files" className={PANEL}>
               <FilesPanel content={content} change={change} upload={files.upload} problem={files.problem} />
             </TabPanel>
-            <TabPanel value="Filing" kept className={PANEL}>
+            <TabPanel value="filing" kept className={PANEL}>
               <FilingForm open={open} handle={filed} />
             </TabPanel>
-            <TabPanel value="History" className={PANEL}>
+            <TabPanel value="history" className={PANEL}>
               <VersionsPanel replyKey={open.key} versions={open.versions} events={open.events} />
             </TabPanel>
           </Tabs>

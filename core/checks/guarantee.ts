@@ -1,6 +1,7 @@
 import type { Condition } from "../conditions/condition";
 import type { Token } from "../tokens/catalogue";
 import type { TokenGroup } from "../tokens/context";
+import { t } from "../words/checks";
 
 /** What a reply is about: any case, or only some. */
 export interface SubjectMatter {
@@ -30,19 +31,19 @@ export function isGuaranteed({ name, always: isOfAll }: Token, about: SubjectMat
 
 /** Why a token may have no value, in words for the writer. */
 export function whyUncertain(name: string, about: SubjectMatter): string {
-  if (about.withBooking && name.startsWith("booking.")) return "not every booking says it";
+  if (about.withBooking && name.startsWith("booking.")) return t("notEveryBookingSaysIt");
   const group = name.slice(0, name.indexOf("."));
-  return group in reasons ? reasons[group as TokenGroup] : "there may be no value";
+  return t(group in reasons ? reasons[group as TokenGroup] : "thereMayBeNoValue");
 }
 
-const reasons: Record<TokenGroup, string> = {
-  case: "not every case says it",
-  customer: "not every customer told us",
-  organisation: "many customers belong to no organisation",
-  booking: "not every case has a booking",
-  agent: "not every colleague has filled it in",
-  house: "the fact may be removed",
-};
+const reasons = {
+  case: "notEveryCaseSaysIt",
+  customer: "notEveryCustomerToldUs",
+  organisation: "manyCustomersBelongToNoOrganisation",
+  booking: "notEveryCaseHasABooking",
+  agent: "notEveryColleagueHasFilledItIn",
+  house: "theFactMayBeRemoved",
+} as const satisfies Record<TokenGroup, string>;
 
 /**
  * The names that surely have a value where a condition holds (or, with `holds` false, where it does not):

@@ -4,6 +4,7 @@ import { catalogue, type DetailToken, type OwnToken, type Token } from "../token
 import type { Context } from "../tokens/context";
 import { tokensUsed } from "./tokens-used";
 import { checkReply, type WrittenReply } from "./writing";
+import { t } from "../words/checks";
 
 /** One finding for whoever keeps the library. */
 export interface LintFinding {
@@ -79,7 +80,7 @@ export function lint(
   }
   for (const key of Object.keys(library.houseFacts)) {
     if (!usedFacts.has(`house.${key}`))
-      findings.push({ ...noPlace, code: "fact-unused", message: `No reply uses the house fact “${key}”` });
+      findings.push({ ...noPlace, code: "fact-unused", message: t("noReplyUsesTheHouseFact", { key }) });
   }
   return findings;
 }

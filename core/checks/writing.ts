@@ -21,6 +21,7 @@ import { withExamples } from "./examples";
 import { factWords } from "./facts";
 import { isUnsatisfiable } from "./unsatisfiable";
 import { GREETING_LINE, SIGN_OFF_LINE } from "./phrases";
+import { t } from "../words/checks";
 
 /** Where a writer has to look. Positions in a body count as ProseMirror's do, in a subject as text does. */
 type WriterPlace =
@@ -114,20 +115,25 @@ function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used)
         const name = test.value.slice("blank.".length);
         used.blanks.add(name);
         if (!Object.hasOwn(reply.blanks, name))
-          add("wrong", "blank-unknown", `There is no blank “${name}”`, at);
+          add("wrong", "blank-unknown", t("thereIsNoBlankName", { name }), at);
       } else if (!test.value.startsWith("message.") && !input.tokens.has(test.value))
-        add("wrong", "token-unknown", `There is no token “${test.value}”`, at);
+        add("wrong", "token-unknown", t("thereIsNoTokenName", { name: test.value }), at);
       if (test.is === "matches" && input.patterns(String(test.to), test.ignore_case ?? false) === null)
         add(
           "wrong",
           "condition-unusable",
-          `The pattern “${String(test.to)}” of the passage ${named(id)} cannot be read: ${input.patterns.problem?.(String(test.to)) ?? "it cannot be used"}`,
+          t("patternCannotBeRead", {
+            pattern: String(test.to),
+            passage: named(id),
+            problem: input.patterns.problem?.(String(test.to)) ?? t("itCannotBeUsed"),
+          }),
           at,
         );
     }
-    if (!usedIds.has(id)) add("look", "passage-unused", `The passage ${named(id)} is used nowhere`, at);
+    if (!usedIds.has(id))
+      add("look", "passage-unused", t("passageIsUsedNowhere", { passage: named(id) }), at);
     if (isUnsatisfiable(passage.when, reply.blanks))
-      add("wrong", "passage-never", `The passage ${named(id)} can never stand`, at);
+      add("wrong", "passage-never", t("passageCanNeverStand", { passage: named(id) }), at);
   }
   const codes = {
     uncovered: "choice-uncovered",
@@ -146,9 +152,12 @@ function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used)
   for (const [name, blank] of Object.entries(reply.blanks)) {
     for (const piece of readText(blank.default ?? "").pieces)
       if (piece.type === "token" && !input.tokens.has(piece.attrs.name))
-        add("wrong", "token-unknown", `There is no token “${piece.attrs.name}”`, { in: "blank", name });
+        add("wrong", "token-unknown", t("thereIsNoTokenName", { name: piece.attrs.name }), {
+          in: "blank",
+          name,
+        });
     if (!used.blanks.has(name))
-      add("look", "blank-unused", `The blank “${name}” is used nowhere`, { in: "blank", name });
+      add("look", "blank-unused", t("blankIsUsedNowhere", { name }), { in: "blank", name });
   }
   return findings;
 }
@@ -159,7 +168,7 @@ const NAMING_WORDS = 6;
 /** A passage as people know it: its first words, and when it stands. */
 function passageName(reply: WrittenReply, id: string, tokens: ReadonlyMap<string, Token>): string {
   const passage = reply.passages[id];
-  const when = passage ? `when ${inWords(passage.when, (name) => labelOf(name, reply, tokens))}` : "";
+  const condition = passage ? inWords(passage.when, (name) => labelOf(name, reply, tokens)) : "";
   for (const { document } of reply.variants) {
     let words: string | null = null;
     walk(document, (node) => {
@@ -167,11 +176,12 @@ function passageName(reply: WrittenReply, id: string, tokens: ReadonlyMap<string
     });
     const first = (words ?? "").split(/\s+/u).filter(Boolean);
     if (first.length > 0) {
-      const more = first.length > NAMING_WORDS ? " …" : "";
-      return `“${first.slice(0, NAMING_WORDS).join(" ")}${more}” (${when})`;
+      const naming = first.slice(0, NAMING_WORDS).join(" ");
+      const shown = first.length > NAMING_WORDS ? t("wordsAndMore", { words: naming }) : naming;
+      return t("passageByItsWords", { words: shown, condition });
     }
   }
-  return `that stands ${when}`;
+  return t("passageByItsCondition", { condition });
 }
 
 type Variant = WrittenReply["variants"][number];
@@ -193,7 +203,7 @@ class VariantChecks {
     this.#segments();
     this.#untranslated();
     if (toPlainText(this.variant.document.content).trim() === "")
-      this.#add("wrong", "nothing-written", "Nothing is written yet", null);
+      this.#add("wrong", "nothing-written", t("nothingIsWrittenYet"), null);
     return this.#findings;
   }
 
@@ -207,7 +217,7 @@ class VariantChecks {
       this.#add(
         "look",
         "untranslated",
-        `Not translated yet: these are the ${languageName(original.language)} words`,
+        t("notTranslatedYet", { language: languageName(original.language) }),
         null,
       );
   }
@@ -221,7 +231,11 @@ class VariantChecks {
     if (subject === null) return;
     const { pieces, problems } = readText(subject);
     for (const { message, from, to } of problems)
-      this.#add("wrong", "text-unreadable", `Subject: ${message}`, { in: "subject", from, to });
+      this.#add("wrong", "text-unreadable", t("inSubject", { problem: message }), {
+        in: "subject",
+        from,
+        to,
+      });
     const at: WriterPlace = { in: "subject", from: 0, to: subject.length };
     for (const piece of pieces) if (piece.type !== "text") this.#placeholder(piece, [], at);
   }
@@ -235,12 +249,7 @@ class VariantChecks {
       for (const { id, otherwise } of own) {
         this.used.uses.push({ id, otherwise });
         if (!Object.hasOwn(this.reply.passages, id))
-          this.#add(
-            "wrong",
-            "passage-unknown",
-            "These words stand under a condition that is gone: remove it, or choose another",
-            range(position, sizeOf(node)),
-          );
+          this.#add("wrong", "passage-unknown", t("conditionIsGone"), range(position, sizeOf(node)));
       }
       const refs = [...open.flatMap((one) => one.refs), ...own];
       if ("content" in node) open.push({ refs: own, end: position + sizeOf(node) });
@@ -252,13 +261,8 @@ class VariantChecks {
           break;
         case "image":
           if (node.attrs.alt.trim() === "")
-            this.#add(
-              "look",
-              "picture-without-text",
-              "Say what the picture shows, for those who do not see it",
-              at,
-            );
-          else this.#text(node.attrs.alt, "Alternative text", refs, at);
+            this.#add("look", "picture-without-text", t("sayWhatThePictureShows"), at);
+          else this.#text(node.attrs.alt, "inAlternativeText", refs, at);
           break;
         case "text":
           this.#words(node, position);
@@ -279,29 +283,35 @@ class VariantChecks {
     const { href } = link.attrs;
     const filled = href.replace(/\{[^{}]*\}/g, "x");
     if (safeHref(filled) === null || /^https?:\/\/\/?$/.test(filled))
-      this.#add("wrong", "link-without-address", `“${href}” is no address that a link can lead to`, at);
-    this.#text(href, "Link address", refs, at);
+      this.#add("wrong", "link-without-address", t("notAnAddress", { href }), at);
+    this.#text(href, "inLinkAddress", refs, at);
   }
 
-  #text(text: string, what: string, refs: PassageRef[], at: WriterPlace): void {
+  #text(
+    text: string,
+    where: "inAlternativeText" | "inLinkAddress",
+    refs: PassageRef[],
+    at: WriterPlace,
+  ): void {
     const { pieces, problems } = readText(text);
-    for (const problem of problems) this.#add("wrong", "text-unreadable", `${what}: ${problem.message}`, at);
+    for (const problem of problems)
+      this.#add("wrong", "text-unreadable", t(where, { problem: problem.message }), at);
     for (const piece of pieces) if (piece.type !== "text") this.#placeholder(piece, refs, at);
   }
 
   #placeholder(node: Exclude<TextPiece, { type: "text" }>, refs: PassageRef[], at: WriterPlace): void {
     const { name, fn, options } = node.attrs;
     if (fn !== null && !(formatFunctions as readonly string[]).includes(fn))
-      this.#add("wrong", "function-unknown", `There is no format “:${fn}”`, at);
+      this.#add("wrong", "function-unknown", t("thereIsNoFormat", { format: fn }), at);
     if (node.type === "blank") {
       this.used.blanks.add(name);
       if (!Object.hasOwn(this.reply.blanks, name))
-        this.#add("wrong", "blank-unknown", `There is no blank “${name}”`, at);
+        this.#add("wrong", "blank-unknown", t("thereIsNoBlankName", { name }), at);
       return;
     }
     const token = this.input.tokens.get(name);
     if (!token) {
-      this.#add("wrong", "token-unknown", `There is no token “${name}”`, at);
+      this.#add("wrong", "token-unknown", t("thereIsNoTokenName", { name }), at);
       return;
     }
     if (options.fallback?.trim() || isGuaranteed(token, this.reply.about)) return;
@@ -313,7 +323,7 @@ class VariantChecks {
       this.#add(
         "look",
         "token-uncertain",
-        `The ${token.label} may be missing (${whyUncertain(name, this.reply.about)}), and nothing stands in for it`,
+        t("mayBeMissing", { label: token.label, why: whyUncertain(name, this.reply.about) }),
         at,
       );
   }
@@ -323,7 +333,7 @@ class VariantChecks {
       this.#add(
         "wrong",
         "text-unreadable",
-        `“${match[0]}” is not a token that can be read`,
+        t("notAToken", { words: match[0] }),
         range(position + match.index, match[0].length),
       );
     for (const fact of this.input.facts) {
@@ -333,7 +343,7 @@ class VariantChecks {
         this.#add(
           "look",
           "fact-typed",
-          `“${words}” is a house fact: use {$house.${fact.key}}, and it changes with it`,
+          t("isAHouseFact", { words, key: fact.key }),
           range(position + at, words.length),
         );
         break;
@@ -341,7 +351,7 @@ class VariantChecks {
     }
     if (this.input.now === null) return;
     for (const { index, words } of outOfDate(text, this.variant.language, this.input.now))
-      this.#add("look", "date-passed", `${words} has passed`, range(position + index, words.length));
+      this.#add("look", "date-passed", t("hasPassed", { words }), range(position + index, words.length));
   }
 
   #greetingAndSignOff(): void {
@@ -353,14 +363,14 @@ class VariantChecks {
     });
     const [first] = paragraphs;
     if (first && GREETING_LINE.test(first.text) && first.text.length <= 80)
-      this.#add("look", "greeting-inside", "An answer needs no greeting: the opening has it", {
+      this.#add("look", "greeting-inside", t("noGreetingNeeded"), {
         in: "body",
         from: first.from,
         to: first.to,
       });
     for (const { text, from, to } of paragraphs)
       if (SIGN_OFF_LINE.test(text))
-        this.#add("look", "sign-off-inside", "An answer needs no sign-off: the closing has it", {
+        this.#add("look", "sign-off-inside", t("noSignOffNeeded"), {
           in: "body",
           from,
           to,
@@ -374,7 +384,7 @@ class VariantChecks {
     );
     const { segmentsCount } = new SegmentedMessage(text);
     if (segmentsCount > 1)
-      this.#add("look", "sms-segments", `As an SMS this is about ${segmentsCount} messages long`, null);
+      this.#add("look", "sms-segments", t("smsMessages", { count: segmentsCount }), null);
   }
 }
 

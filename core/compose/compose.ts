@@ -1,3 +1,4 @@
+import { channelName } from "../words/named";
 import type { PatternEngine } from "../conditions/patterns";
 import type { Doc, Source } from "../document/types";
 import { picturesOf } from "../document/walk";
@@ -17,6 +18,7 @@ import { decidePassages, labelOf, slipValues, type Decision } from "./passages";
 import type { AttachmentRef, Slip } from "./slip";
 import { unanswered } from "./unanswered";
 import { layOutHtml, layOutText, type LetterParts, type Stationery } from "./stationery";
+import { t } from "../words/letters";
 
 /** Whose words the subject has: the thread's, those of the first reply that has one, or the agent's own. */
 export type SubjectChoice = { from: "thread" } | { from: "reply" } | { from: "own"; text: string };
@@ -162,7 +164,7 @@ function missingPictures(
   const missing: ComposeProblem[] = [];
   for (const id of ids) {
     if (files.has(id)) continue;
-    const message = `The picture “${id}” is not among the attachments`;
+    const message = t("pictureIsNotAmongTheFiles", { id });
     missing.push({ code: "picture-missing", message, at: null });
   }
   return missing;
@@ -216,7 +218,7 @@ function languageProblems(input: ComposeInput): ComposeProblem[] {
     .filter((language) => !isLanguageTag(language))
     .map((language) => ({
       code: "language-unusable",
-      message: `“${language}” is no language; choose one, as in en or pt-BR.`,
+      message: t("languageIsNoLanguage", { language }),
       at: null,
     }));
 }
@@ -243,7 +245,7 @@ function unansweredProblems(
       const label = labelOf(`blank.${name}`, slip, input.tokens);
       return {
         code: "blank-empty",
-        message: `“${label}” is not answered. What “${slip.title}” says depends on it.`,
+        message: t("labelIsNotAnswered", { label, title: slip.title }),
         at: null,
         blank: { slip: slip.id, name },
       };
@@ -278,7 +280,7 @@ function passageTrace(slip: Slip, decisions: ReadonlyMap<string, Decision>): Tra
     slip: slip.id,
     name,
     value: decision.holds ? "in" : "out",
-    why: `${decision.words} (${decision.seen.join("; ")})`,
+    why: t("passageDecided", { condition: decision.words, values: decision.seen.join("; ") }),
   }));
 }
 
@@ -289,7 +291,7 @@ function conditionProblems(decisions: ReadonlyMap<string, Decision>): ComposePro
   return [...decisions].flatMap(([name, decision]) =>
     decision.problems.map((problem) => ({
       code: "condition-unusable" as const,
-      message: `The condition of the passage “${name}” cannot be tested: ${problem}`,
+      message: t("conditionCannotBeTested", { name, problem }),
       at: null,
     })),
   );
@@ -303,11 +305,11 @@ function surroundings(input: ComposeInput, email: boolean): TraceEntry[] {
       slip: null,
       name: "signature",
       value: "in",
-      why: "stands once, at the end",
+      why: t("standsOnceAtTheEnd"),
     });
   }
   if (input.stationery) {
-    const why = email ? "emails carry it" : `${input.channel} carries none`;
+    const why = email ? t("emailsCarryIt") : t("channelCarriesNone", { channel: channelName(input.channel) });
     entries.push({
       kind: "stationery",
       slip: null,
@@ -338,16 +340,16 @@ function composeSubject(input: ComposeInput, shared: Shared): ComposedSubject {
     trace: [{ kind: "subject", slip: null, name: "subject", value: oneLine(text), why }],
     problems: [],
   });
-  if (input.subject.from === "own") return done(input.subject.text, "written by the agent");
+  if (input.subject.from === "own") return done(input.subject.text, t("writtenByTheAgent"));
   const slip = input.slips.find((one) => one.subject !== null && one.subject.trim() !== "");
   const wanted = input.subject.from === "reply" || input.threadSubject === null;
   if (wanted && slip?.subject) {
     const filled = fillText(slip.subject, slip, { ...shared, style: styleOf(input, slip) });
-    const composed = done(filled.text, `subject of “${slip.title}”`);
+    const composed = done(filled.text, t("subjectOfTitle", { title: slip.title }));
     return { ...composed, problems: filled.problems };
   }
   const text = answerSubject(input.threadSubject ?? "", input.caseNumber);
-  return { ...done(text, "the thread’s subject"), text };
+  return { ...done(text, t("theThreadsSubject")), text };
 }
 
 /** A text with placeholders, filled. Values are put in as they are: nothing in them is read again. */
@@ -355,7 +357,7 @@ function fillText(source: string, slip: Slip, shared: Shared): { text: string; p
   const read = readText(source);
   const problems: ComposeProblem[] = read.problems.map((problem) => ({
     code: "text-unreadable",
-    message: `The subject of “${slip.title}” cannot be read: ${problem.message}`,
+    message: t("subjectCannotBeRead", { title: slip.title, message: problem.message }),
     at: null,
   }));
   let text = "";
@@ -371,7 +373,7 @@ function fillText(source: string, slip: Slip, shared: Shared): { text: string; p
     if (filled.kind !== "text") {
       problems.push({
         code: piece.type === "blank" ? "blank-empty" : "token-missing",
-        message: `The subject lacks ${label}`,
+        message: t("theSubjectLacks", { label }),
         at: { in: "subject", start: text.length, end: text.length + words.length, source: null },
       });
     }

@@ -3,7 +3,8 @@ import { INK, PAPER, SMALL_INK, type Stationery } from "./stationery";
 
 /** How well a part of a letter stands out from its page, as contrast ratios of 1 to 21 (WCAG 2.2). */
 export interface PaperContrast {
-  part: "words" | "header and footer" | "rule";
+  /** The words, the header and footer around them, or the rule under the header. */
+  part: "words" | "around" | "rule";
   /** On the page as it is set. */
   light: number;
   /** As mail readers show it that turn light letters dark: its colours inverted, their hues kept. */
@@ -35,7 +36,7 @@ export function contrastsOf(
   });
   return [
     contrast("words", paper.textColour ?? INK, 4.5),
-    contrast("header and footer", SMALL_INK, 4.5),
+    contrast("around", SMALL_INK, 4.5),
     contrast("rule", paper.accent, 3),
   ];
 }

@@ -25,6 +25,7 @@ import { fillBlank, fillToken, gap } from "./placeholder-words";
 import { SeamedLine } from "./seamed-line";
 import type { TraceEntry } from "./letter";
 import { stands } from "./passages";
+import { t } from "../words/letters";
 
 export interface Filled {
   blocks: Block[];
@@ -155,7 +156,13 @@ class Filling {
   #tokenRun(node: TokenNode, { text, fellBack }: Formatted & { kind: "text" }, position: number): TextNode {
     const slip = this.#input.slip.id;
     const { name } = node.attrs;
-    this.trace.push({ kind: "token", slip, name, value: text, why: fellBack ? FELL_BACK : FROM_VALUE });
+    this.trace.push({
+      kind: "token",
+      slip,
+      name,
+      value: text,
+      why: t(fellBack ? "fallback" : "fromTheValue"),
+    });
     const source: Source = { slip, from: position, to: position + 1, kind: "token", name };
     const marks = node.marks?.filter((mark) => mark.type !== "literal");
     return marks && marks.length > 0 ? { type: "text", text, marks, source } : { type: "text", text, source };
@@ -189,7 +196,7 @@ class Filling {
       this.#reported.add(id);
       this.problems.push({
         code: "passage-unknown",
-        message: "These words stand under a condition that this reply does not have",
+        message: t("conditionThatTheReplyLacks"),
         source: null,
       });
     }
@@ -304,11 +311,11 @@ class Filling {
       this.problems.push({ code, message, source, ...place });
     };
     if (blank && !blank.printed) {
-      record(formatted.kind === "text" ? formatted.text : null, "steers passages, is not printed");
+      record(formatted.kind === "text" ? formatted.text : null, t("steersPassagesIsNotPrinted"));
       return [];
     }
     if (formatted.kind === "text") {
-      record(formatted.text, formatted.fellBack ? FELL_BACK : FROM_VALUE);
+      record(formatted.text, t(formatted.fellBack ? "fallback" : "fromTheValue"));
       return formatted.text
         .split("\n")
         .flatMap((words, index): Inline[] => [
@@ -319,21 +326,17 @@ class Filling {
     const why = formatted.kind === "missing" ? formatted.why : formatted.problem;
     record(null, why);
     if (node.type === "blank") {
-      if (!blank) problem("blank-unknown", `This reply has no blank “${node.attrs.name}”`);
+      if (!blank) problem("blank-unknown", t("thisReplyHasNoBlankName", { name: node.attrs.name }));
       else if (formatted.kind === "problem") problem("token-unusable", `${label}: ${why}`);
       else if (formatted.unfit) problem("blank-empty", `${capital(why)}.`);
       else if (!blank.required) return [];
-      else problem("blank-empty", `${capital(label)} is empty. Fill it, or remove the words around it.`);
+      else problem("blank-empty", t("labelIsEmpty", { label: capital(label) }));
       return missing();
     }
     if (formatted.kind === "problem")
-      problem("token-unusable", `${capital(label)} cannot be written: ${why}`);
-    else if (!tokens.has(name)) problem("token-unknown", `There is no token “${name}”`);
-    else
-      problem(
-        "token-missing",
-        `${capital(label)} is not known: ${why}. Write it yourself, or remove the words around it.`,
-      );
+      problem("token-unusable", t("labelCannotBeWritten", { label: capital(label), why }));
+    else if (!tokens.has(name)) problem("token-unknown", t("thereIsNoTokenName", { name }));
+    else problem("token-missing", t("labelIsNotKnown", { label: capital(label), why }));
     return missing();
   }
 
@@ -359,7 +362,7 @@ class Filling {
         const name = placeholderText(piece);
         this.problems.push({
           code: "token-missing",
-          message: `The picture’s alternative text lacks ${name}`,
+          message: t("theAlternativeTextLacks", { name }),
           source,
         });
         return gap(piece.attrs.name);
@@ -373,7 +376,7 @@ class Filling {
     for (const problem of problems) {
       this.problems.push({
         code: "link-unusable",
-        message: `The link’s address cannot be read: ${problem.message}`,
+        message: t("theLinksAddressCannotBeRead", { message: problem.message }),
         source,
       });
     }
@@ -383,7 +386,7 @@ class Filling {
       if (filled.kind === "text") return encodeURIComponent(filled.text);
       this.problems.push({
         code: "link-unusable",
-        message: `The link’s address lacks ${placeholderText(piece)}`,
+        message: t("theLinksAddressLacks", { piece: placeholderText(piece) }),
         source,
       });
       return null;
@@ -393,8 +396,6 @@ class Filling {
 }
 
 const NEW_LINE: Piece = { text: "\n" };
-const FELL_BACK = "fallback: there is no value";
-const FROM_VALUE = "from the value";
 
 function isOneRun(text: string): boolean {
   return text !== "" && !text.includes("\n");

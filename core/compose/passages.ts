@@ -9,6 +9,7 @@ import type { Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
 import type { Style } from "../tokens/format";
 import type { Slip } from "./slip";
+import { t } from "../words/letters";
 
 /** Whether a passage stands, and the sentence that says why. */
 export interface Decision {
@@ -31,7 +32,7 @@ export function labelOf(
     return blankLabel(key, ownEntry(slip.blanks, key));
   }
   if (name.startsWith("message."))
-    return `the message’s ${name.slice("message.".length).replaceAll("_", " ")}`;
+    return t("theMessagesPart", { part: name.slice("message.".length).replaceAll("_", " ") });
   return tokens.get(name)?.label ?? name;
 }
 

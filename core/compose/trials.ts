@@ -14,6 +14,7 @@ import type { Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
 import { plain } from "../tokens/format";
 import { lookUp } from "../tokens/values";
+import { t } from "../words/letters";
 
 /** A case that a reply can be tried on. */
 export interface TrialCase {
@@ -59,47 +60,45 @@ export function chooseTrials(
   tokens: ReadonlyMap<string, Token>,
 ): Trial[] {
   const trials: Trial[] = [];
-  const add = (one: TrialCase | undefined, why: string) => {
+  const add = (one: TrialCase | undefined, why: string, most = MOST_TRIALS) => {
     if (!one) return;
     const known = trials.find((trial) => trial.case.number === one.number);
     if (known) known.why.push(why);
-    else if (trials.length < MOST_TRIALS || why === CHOSEN)
-      trials.push({ case: one, values: sampleValues(reply.blanks), why: [why] });
+    else if (trials.length < most) trials.push({ case: one, values: sampleValues(reply.blanks), why: [why] });
   };
   for (const number of pinned)
     add(
       pool.find((one) => one.number === number),
-      CHOSEN,
+      t("chosenByYou"),
+      Infinity,
     );
   const values = new Map(pool.map((one) => [one.number, valuesOf(one, reply.tokens)]));
   const has = (one: TrialCase) =>
     [...(values.get(one.number)?.values() ?? [])].filter((text) => text !== null).length;
   const byFullness = [...pool].sort((a, b) => has(b) - has(a));
-  add(byFullness[0], "has what the reply uses");
+  add(byFullness[0], t("hasWhatTheReplyUses"));
   for (const name of reply.tokens) {
     if (name.startsWith("house.")) continue;
     const lacking = byFullness.filter((one) => values.get(one.number)?.get(name) === null);
     const shown = lacking.find((one) => trials.some((trial) => trial.case.number === one.number));
-    add(shown ?? lacking[0], `no ${tokens.get(name)?.label ?? name}`);
+    add(shown ?? lacking[0], t("lacksLabel", { label: tokens.get(name)?.label ?? name }));
   }
   const length = (one: TrialCase) =>
     [...(values.get(one.number)?.values() ?? [])].reduce((sum, text) => sum + (text?.length ?? 0), 0);
   if (reply.tokens.size > 0)
     add(
       [...pool].sort((a, b) => length(b) - length(a)).find((one) => length(one) > 0),
-      "longest values",
+      t("longestValues"),
     );
   const spoken = new Set<string>();
   for (const one of byFullness) {
     const language = one.language.slice(0, 2);
     if (spoken.has(language)) continue;
     spoken.add(language);
-    if (spoken.size > 1) add(one, `writes ${languageName(one.language)}`);
+    if (spoken.size > 1) add(one, t("writesLanguage", { language: languageName(one.language) }));
   }
   return withEveryChoice(trials, reply, pool);
 }
-
-const CHOSEN = "chosen by you";
 
 /** Gives the trials the choices of steering blanks in turn, and adds trials until every choice is seen. */
 function withEveryChoice(trials: Trial[], reply: TriedReply, pool: TrialCase[]): Trial[] {

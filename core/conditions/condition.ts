@@ -1,4 +1,5 @@
 import * as z from "zod/mini";
+import { t } from "../words/conditions";
 
 /** The tests that a condition can make of a value. */
 export const operators = [
@@ -47,11 +48,7 @@ export type Condition = Test | { all: Condition[] } | { any: Condition[] } | { n
 
 const test = z
   .strictObject({
-    value: z
-      .string()
-      .check(
-        z.regex(/^[a-z]+\.[A-Za-z0-9_]+$/, "A name as in booking.vehicle, blank.harbour or message.subject"),
-      ),
+    value: z.string().check(z.regex(/^[a-z]+\.[A-Za-z0-9_]+$/, t.error("aName"))),
     is: z.enum(operators),
     to: z.optional(z.union([scalar, z.array(scalar).check(z.minLength(1), z.maxLength(200))])),
     ignore_case: z.optional(z.boolean()),
@@ -75,15 +72,15 @@ export const conditionSchema: z.ZodMiniType<Condition> = z.pipe(
   z
     .unknown()
     .check(
-      z.refine(isShallow, { error: `Nested deeper than ${MAX_DEPTH} levels`, abort: true }),
-      z.refine(isSmall, { error: `More than ${MAX_TESTS} tests`, abort: true }),
+      z.refine(isShallow, { error: () => t("nestedDeeperThan", { most: MAX_DEPTH }), abort: true }),
+      z.refine(isSmall, { error: () => t("moreTestsThan", { most: MAX_TESTS }), abort: true }),
     ),
   shape,
 );
 
 /** The passages of a reply by id. */
 export const passagesSchema = z.record(
-  z.string().check(z.regex(/^[A-Za-z][A-Za-z0-9_-]*$/, "Letters, digits, hyphens and underscores")),
+  z.string().check(z.regex(/^[A-Za-z][A-Za-z0-9_-]*$/, t.error("lettersDigitsHyphensAndUnderscores"))),
   z.strictObject({ when: conditionSchema, label: z.optional(z.string().check(z.maxLength(200))) }),
 );
 export type Passages = z.infer<typeof passagesSchema>;
@@ -129,17 +126,17 @@ function unfit({ is, to }: Test): string | null {
   switch (is) {
     case "present":
     case "missing":
-      return to === undefined ? null : `“${is}” compares with nothing`;
+      return to === undefined ? null : t("comparesWithNothing", { is });
     case "one_of":
-      return Array.isArray(to) ? null : "“one_of” takes a list of values";
+      return Array.isArray(to) ? null : t("oneOfTakesAList");
     case "between":
-      return Array.isArray(to) && to.length === 2 ? null : "“between” takes a list of two values";
+      return Array.isArray(to) && to.length === 2 ? null : t("betweenTakesTwo");
     case "matches":
-      if (typeof to !== "string") return "“matches” takes a regular expression";
+      if (typeof to !== "string") return t("matchesTakesARegularExpression");
       return to.length > MAX_PATTERN_LENGTH
-        ? `A regular expression has at most ${MAX_PATTERN_LENGTH} characters`
+        ? t("aRegularExpressionIsShorter", { most: MAX_PATTERN_LENGTH })
         : null;
     default:
-      return to === undefined || Array.isArray(to) ? `“${is}” takes one value` : null;
+      return to === undefined || Array.isArray(to) ? t("takesOneValue", { is }) : null;
   }
 }

@@ -4,6 +4,7 @@ import { valueOf } from "../tokens/values";
 import { testsOf, type Condition, type Passages } from "./condition";
 import { evaluate } from "./evaluate";
 import type { PatternEngine } from "./patterns";
+import { t } from "../words/conditions";
 
 /** More choices than this of a blank that takes several are looked at one by one, not in every combination. */
 const MOST_COMBINED = 8;
@@ -82,12 +83,11 @@ export function coverage(
     for (const { use, stands } of tables) {
       if (stands.some(Boolean) && !stands.every(Boolean)) continue;
       const kind = stands[0] ? "always" : "never";
-      const words = kind === "never" ? "can never stand" : "stands whatever is chosen";
       findings.push({
         kind,
         blank: name,
         passages: [use.id],
-        message: `The passage ${useInWords(use, named)} ${words}`,
+        message: t(kind === "never" ? "passageNever" : "passageAlways", { passage: useInWords(use, named) }),
       });
     }
     if (steered.length < 2) continue;
@@ -97,7 +97,7 @@ export function coverage(
         kind: "uncovered",
         blank: name,
         passages: steered.map((use) => use.id),
-        message: `Where ${blankLabel(name, blank)} is “${blankWords(value)}”, none of its passages stands`,
+        message: t("noPassageStands", { blank: blankLabel(name, blank), value: blankWords(value) }),
       });
     }
     findings.push(...overlaps(name, tables, named));
@@ -117,7 +117,10 @@ function overlaps(blank: string, tables: Table[], named: (id: string) => string)
       const neverBothOut = one.stands.every((stands, at) => stands || other.stands[at]);
       const bothAtTimes = one.stands.some((stands, at) => stands && other.stands[at]);
       if (!neverBothOut || !bothAtTimes) return [];
-      const message = `The passages ${useInWords(one.use, named)} and ${useInWords(other.use, named)} overlap: one always stands, and sometimes both do`;
+      const message = t("passagesOverlap", {
+        passage: useInWords(one.use, named),
+        other: useInWords(other.use, named),
+      });
       return [{ kind: "overlap", blank, passages: [one.use.id, other.use.id], message }];
     }),
   );
@@ -125,7 +128,7 @@ function overlaps(blank: string, tables: Table[], named: (id: string) => string)
 
 function holds(condition: Condition | undefined, value: BlankValue, patterns: PatternEngine): boolean {
   if (!condition) return true;
-  const given = valueOf(value, null, "not filled in");
+  const given = valueOf(value, null, "");
   const values = { value: () => given, now: "1970-01-01T00:00:00Z", patterns };
   return evaluate(condition, values).holds;
 }
@@ -139,5 +142,5 @@ function isSingle(value: BlankValue): boolean {
 }
 
 function useInWords(use: PassageUse, named: (id: string) => string): string {
-  return use.otherwise ? `${named(use.id)} (otherwise)` : named(use.id);
+  return use.otherwise ? t("otherwise", { passage: named(use.id) }) : named(use.id);
 }

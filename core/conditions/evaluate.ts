@@ -3,6 +3,7 @@ import { plain } from "../tokens/format";
 import { lookUp, valueOf, type Value } from "../tokens/values";
 import { MAX_MATCHED_LENGTH, type Condition, type Test } from "./condition";
 import type { PatternEngine } from "./patterns";
+import { t } from "../words/conditions";
 
 /** Where a condition finds its values. */
 export interface Values {
@@ -40,7 +41,7 @@ function messageValue(context: Context, part: string): Value {
   return valueOf(
     Object.hasOwn(message, part) ? message[part] : undefined,
     "long_text",
-    "the message does not say",
+    t("theMessageDoesNotSay"),
   );
 }
 
@@ -70,7 +71,7 @@ function joined(parts: Condition[], values: Values, join: (parts: Verdict[]) => 
 function evaluateTest(test: Test, values: Values): Verdict {
   const found = values.value(test.value);
   const seen = [
-    `${test.value}: ${found.kind === "missing" ? "missing" : shortened(plain(found.value), MOST_SEEN)}`,
+    `${test.value}: ${found.kind === "missing" ? t("isMissing") : shortened(plain(found.value), MOST_SEEN)}`,
   ];
   if (test.is === "matches") {
     const pattern = values.patterns(String(test.to), test.ignore_case ?? false);
@@ -78,7 +79,7 @@ function evaluateTest(test: Test, values: Values): Verdict {
       return {
         holds: false,
         seen,
-        problems: [`“${String(test.to)}” is not a regular expression that can be used`],
+        problems: [t("notARegularExpression", { pattern: String(test.to) })],
       };
     return {
       holds:

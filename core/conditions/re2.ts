@@ -1,6 +1,7 @@
 import { RE2JS, RE2JSSyntaxException } from "re2js";
 import { MAX_PATTERN_LENGTH } from "./condition";
 import type { PatternEngine } from "./patterns";
+import { t } from "../words/conditions";
 
 const MOST_KEPT = 1000;
 const compiled = new Map<string, RE2JS | null>();
@@ -23,7 +24,7 @@ export const re2Patterns: PatternEngine = (source, ignoreCase) => {
 };
 
 re2Patterns.problem = (source) => {
-  if (source.length > MAX_PATTERN_LENGTH) return `it is longer than ${MAX_PATTERN_LENGTH} characters`;
+  if (source.length > MAX_PATTERN_LENGTH) return t("itIsLongerThan", { most: MAX_PATTERN_LENGTH });
   try {
     RE2JS.compile(source);
     return null;
@@ -33,9 +34,9 @@ re2Patterns.problem = (source) => {
     const part = error.getPattern() ?? "";
     const at = source.indexOf(part);
     // Where all of it is said to be wrong, its end is where something is missing.
-    if (what.startsWith("missing closing"))
-      return `${what.replace("missing closing", "it lacks a closing")} at its end`;
-    return at < 0 || part === "" ? what : `${what}: “${part}” at character ${at + 1}`;
+    const sign = /^missing closing (.*)$/.exec(what)?.[1];
+    if (sign !== undefined) return t("itLacksAClosing", { sign });
+    return at < 0 || part === "" ? what : t("problemAtCharacter", { problem: what, part, at: at + 1 });
   }
 };
 

@@ -20,7 +20,7 @@ const told = (lines: ComparedLine[]) =>
       const sign = { same: "", added: "+", removed: "-", restyled: "~" }[piece.kind];
       return sign + text + sign;
     });
-    return `${kind === "same" ? "" : `${kind} `}${lead}: ${words.join("")}`;
+    return `${kind === "same" ? "" : `${kind} `}${lead.join(" ")}: ${words.join("")}`;
   });
 
 describe("comparing documents", () => {
@@ -50,7 +50,7 @@ describe("comparing documents", () => {
     ]);
     expect(told(compare("| a |\n|-|\n| 1 |", "| a |\n|-|\n| 2 |"))).toEqual([
       "row: ",
-      "heading cell: a",
+      "headingCell: a",
       "row: ",
       "cell: -1-+2+",
     ]);

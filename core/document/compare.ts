@@ -17,12 +17,27 @@ export interface ComparedPiece {
   inline: Inline;
 }
 
+/** What a line is, or is part of. */
+type LineKind =
+  | "paragraph"
+  | "heading1"
+  | "heading2"
+  | "heading3"
+  | "rule"
+  | "quotation"
+  | "item"
+  | "numberedItem"
+  | "row"
+  | "cell"
+  | "headingCell"
+  | "continued";
+
 /** A paragraph, item, cell or the like of either document. */
 export interface ComparedLine {
   /** Whether the line itself came, went or stayed; its words say the rest. */
   kind: Change;
-  /** What it is: `paragraph`, `heading 2`, `item`, `cell` and so on, outermost first. */
-  lead: string;
+  /** What it is, outermost first. */
+  lead: LineKind[];
   passages: PassageRef[];
   pieces: ComparedPiece[];
 }
@@ -104,56 +119,54 @@ export function isUnchanged(lines: ComparedLine[]): boolean {
   return lines.every((line) => line.kind === "same" && line.pieces.every((piece) => piece.kind === "same"));
 }
 
-type Atom = { type: "line"; lead: string; passages: PassageRef[] } | { type: "inline"; inline: Inline };
+const headings = ["heading1", "heading2", "heading3"] as const satisfies LineKind[];
+
+type Atom = { type: "line"; lead: LineKind[]; passages: PassageRef[] } | { type: "inline"; inline: Inline };
 
 function atomsOf(doc: Doc): Atom[] {
   const atoms: Atom[] = [];
-  const line = (lead: string, passages: PassageRef[], inlines: Inline[] = []) => {
+  const line = (lead: LineKind[], passages: PassageRef[], inlines: Inline[] = []) => {
     atoms.push({ type: "line", lead, passages });
     for (const inline of inlines) atoms.push(...inlineAtoms(inline));
   };
-  const blocks = (list: Block[], around: string, outer: PassageRef[]) => {
+  const blocks = (list: Block[], around: LineKind[], outer: PassageRef[]) => {
     for (const [index, block] of list.entries()) {
       const passages = [...outer, ...block.attrs.passages];
       // What stands first in an item or a cell is that item or cell.
-      const lead = index === 0 ? around : around && `${around}, continued`;
+      const lead: LineKind[] = index === 0 || around.length === 0 ? around : [...around, "continued"];
       switch (block.type) {
         case "paragraph":
-          line(lead || "paragraph", passages, block.content);
+          line(lead.length === 0 ? ["paragraph"] : lead, passages, block.content);
           break;
         case "heading":
-          line(join(lead, `heading ${block.attrs.level}`), passages, block.content);
+          line([...lead, headings[block.attrs.level - 1] ?? "heading3"], passages, block.content);
           break;
         case "horizontalRule":
-          line(join(lead, "rule"), passages);
+          line([...lead, "rule"], passages);
           break;
         case "blockquote":
-          blocks(block.content, join(lead, "quotation"), passages);
+          blocks(block.content, [...lead, "quotation"], passages);
           break;
         case "bulletList":
         case "orderedList":
           for (const item of block.content) {
-            const kind = block.type === "bulletList" ? "item" : "numbered item";
-            blocks(item.content, join(around, kind), [...passages, ...item.attrs.passages]);
+            const kind = block.type === "bulletList" ? "item" : "numberedItem";
+            blocks(item.content, [...around, kind], [...passages, ...item.attrs.passages]);
           }
           break;
         case "table":
           for (const row of block.content) {
-            line(join(around, "row"), [...passages, ...row.attrs.passages]);
+            line([...around, "row"], [...passages, ...row.attrs.passages]);
             for (const cell of row.content) {
-              const kind = cell.type === "tableHeader" ? "heading cell" : "cell";
-              blocks(cell.content, join(around, kind), []);
+              const kind = cell.type === "tableHeader" ? "headingCell" : "cell";
+              blocks(cell.content, [...around, kind], []);
             }
           }
       }
     }
   };
-  blocks(doc.content, "", []);
+  blocks(doc.content, [], []);
   return atoms;
-}
-
-function join(around: string, kind: string): string {
-  return around === "" ? kind : `${around}, ${kind}`;
 }
 
 function inlineAtoms(inline: Inline): Atom[] {
@@ -166,7 +179,7 @@ function inlineAtoms(inline: Inline): Atom[] {
 }
 
 function keyOf(atom: Atom): string {
-  if (atom.type === "line") return `\n${atom.lead} ${JSON.stringify(atom.passages)}`;
+  if (atom.type === "line") return `\n${atom.lead.join(" ")} ${JSON.stringify(atom.passages)}`;
   const { inline } = atom;
   switch (inline.type) {
     case "text":

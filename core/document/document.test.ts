@@ -27,7 +27,7 @@ describe("the schema", () => {
   });
 
   test.each([
-    [{ type: "doc", content: [] }, "“doc” cannot hold nothing"],
+    [{ type: "doc", content: [] }, "“doc” cannot be empty"],
     [{ type: "paragraph" }, "A document starts with a node of type doc at type"],
     [{ type: "doc", content: [{ type: "marquee" }] }, "Unknown kind of node “marquee” at content.0"],
     [
@@ -39,7 +39,7 @@ describe("the schema", () => {
         type: "doc",
         content: [{ type: "bulletList", content: [{ type: "listItem", content: [{ type: "bulletList" }] }] }],
       },
-      "“bulletList” cannot hold nothing at content.0.content.0.content.0",
+      "“bulletList” cannot be empty at content.0.content.0.content.0",
     ],
     [
       { type: "doc", content: [{ type: "paragraph", attrs: { onclick: "x" } }] },

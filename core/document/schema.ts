@@ -1,6 +1,7 @@
 import * as z from "zod/mini";
 import { isMarkName, isNodeName, marks, nodes, type NodeName, type Shape } from "./definition";
 import type { Doc } from "./types";
+import { t } from "../words/library";
 
 /** Deepest nesting that is read; deeper documents are refused rather than risked. */
 const MAX_DEPTH = 40;
@@ -23,7 +24,7 @@ export const documentSchema = z.pipe(
     const problems: Problem[] = [];
     const doc = readNode(value, [], 0, problems, { nodes: 0 });
     if (problems.length === 0 && (!isRecord(doc) || doc.type !== "doc")) {
-      problems.push({ path: ["type"], message: "A document starts with a node of type doc" });
+      problems.push({ path: ["type"], message: t("aDocumentStartsWithDoc") });
     }
     for (const { path, message } of problems)
       context.issues.push({ code: "custom", path, message, input: value });
@@ -40,8 +41,9 @@ export function readDocument(json: unknown): { ok: true; doc: Doc } | { ok: fals
   const result = documentSchema.safeParse(json);
   if (result.success) return { ok: true, doc: result.data };
   const issue = result.error.issues[0];
-  const place = issue?.path.length ? ` at ${issue.path.join(".")}` : "";
-  return { ok: false, problem: `${issue?.message ?? "Not a document"}${place}` };
+  const problem = issue?.message ?? t("notADocument");
+  const place = issue?.path.join(".") ?? "";
+  return { ok: false, problem: place === "" ? problem : t("problemAtPlace", { problem, place }) };
 }
 
 /** A document that holds nothing but one empty paragraph. */
@@ -66,26 +68,26 @@ function readNode(
     problems.push({ path: at, message });
     return null;
   };
-  if (count.nodes > MAX_NODES) return fail(`More than ${MAX_NODES} parts`);
-  if (depth > MAX_DEPTH) return fail(`Nested deeper than ${MAX_DEPTH} levels`);
-  if (!isRecord(value) || typeof value.type !== "string") return fail("Not a node");
+  if (count.nodes > MAX_NODES) return fail(t("morePartsThan", { most: MAX_NODES }));
+  if (depth > MAX_DEPTH) return fail(t("nestedDeeperThan", { most: MAX_DEPTH }));
+  if (!isRecord(value) || typeof value.type !== "string") return fail(t("notANode"));
   const name = value.type;
-  if (!isNodeName(name)) return fail(`Unknown kind of node “${name}”`);
+  if (!isNodeName(name)) return fail(t("unknownNode", { name }));
   for (const key of Object.keys(value)) {
     if (!["type", "attrs", "content", "marks", "text"].includes(key)) {
-      return fail(`Unknown key “${key}”`, [...path, key]);
+      return fail(t("unknownKey", { key }), [...path, key]);
     }
   }
   const node: Record<string, unknown> = { type: name };
   if (name === "text") {
-    if (typeof value.text !== "string" || value.text === "") return fail("A text without words");
+    if (typeof value.text !== "string" || value.text === "") return fail(t("aTextWithoutWords"));
     node.text = value.text;
   }
   const attrs = readAttrs(nodes[name].attrs, value.attrs, [...path, "attrs"], problems);
   if (Object.keys(nodes[name].attrs).length > 0) node.attrs = attrs;
   if ("content" in nodes[name]) {
     const children = value.content ?? [];
-    if (!Array.isArray(children)) return fail("Content is not a list", [...path, "content"]);
+    if (!Array.isArray(children)) return fail(t("contentIsNotAList"), [...path, "content"]);
     const content = children.map((child, index) =>
       readNode(child, [...path, "content", index], depth + 1, problems, count),
     );
@@ -93,15 +95,17 @@ function readNode(
     node.content = content;
     const names = content.map((child) => child?.type as NodeName);
     if (!allows(name, names)) {
-      return fail(`“${name}” cannot hold ${names.length ? names.join(", ") : "nothing"}`);
+      return fail(
+        names.length ? t("cannotHold", { name, what: names.join(", ") }) : t("cannotBeEmpty", { name }),
+      );
     }
   } else if (Array.isArray(value.content) && value.content.length > 0) {
-    return fail(`“${name}” cannot hold anything`);
+    return fail(t("cannotHoldAnything", { name }));
   }
   const readMarks = readMarkList(value.marks, [...path, "marks"], problems);
   if (readMarks.length > 0) {
     if (!("group" in nodes[name]) || nodes[name].group !== "inline") {
-      return fail(`“${name}” cannot carry marks`);
+      return fail(t("cannotCarryMarks", { name }));
     }
     node.marks = readMarks;
   }
@@ -116,13 +120,13 @@ function readAttrs(
 ): Record<string, unknown> {
   const given = plainObject.safeParse(value ?? {});
   if (!given.success) {
-    problems.push({ path, message: "Attributes are not an object" });
+    problems.push({ path, message: t("attributesAreNotAnObject") });
     return {};
   }
   const attrs: Record<string, unknown> = {};
   for (const key of Object.keys(given.data)) {
     if (!Object.hasOwn(shape, key)) {
-      problems.push({ path: [...path, key], message: `Unknown attribute “${key}”` });
+      problems.push({ path: [...path, key], message: t("unknownAttribute", { key }) });
     }
   }
   for (const [key, schema] of Object.entries(shape)) {
@@ -131,7 +135,7 @@ function readAttrs(
     else {
       problems.push({
         path: [...path, key],
-        message: result.error.issues[0]?.message ?? "Not a usable value",
+        message: result.error.issues[0]?.message ?? t("notAUsableValue"),
       });
     }
   }
@@ -145,13 +149,13 @@ function readMarkList(
 ): Record<string, unknown>[] {
   if (value === undefined) return [];
   if (!Array.isArray(value)) {
-    problems.push({ path, message: "Marks are not a list" });
+    problems.push({ path, message: t("marksAreNotAList") });
     return [];
   }
   return value.flatMap((mark: unknown, index): Record<string, unknown>[] => {
     const at = [...path, index];
     if (!isRecord(mark) || typeof mark.type !== "string" || !isMarkName(mark.type)) {
-      problems.push({ path: at, message: "Unknown mark" });
+      problems.push({ path: at, message: t("unknownMark") });
       return [];
     }
     const shape = marks[mark.type];

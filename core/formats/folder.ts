@@ -11,6 +11,7 @@ import {
   type LibraryReply,
   type LibraryVariant,
 } from "./library";
+import { t } from "../words/library";
 
 /** A text file of a folder, by its path within it (`/` between names). */
 export interface TextFile {
@@ -44,7 +45,7 @@ export function readFolder(files: TextFile[]): { library: Library; problems: Lib
     if (!path.endsWith(".md")) continue;
     const match = FRONT_MATTER.exec(text);
     if (!match) {
-      report("The file has no front matter between two lines of ---", 1, 1);
+      report(t("noFrontMatter"), 1, 1);
       continue;
     }
     const matter = readYaml(match[1] ?? "", 2, report);
@@ -82,7 +83,7 @@ export function readFolder(files: TextFile[]): { library: Library; problems: Lib
         where: path,
         line: null,
         column: null,
-        message: `There is no reply “${of}” to be a variant of`,
+        message: t("noReplyToBeAVariantOf", { id: of }),
       });
     else addVariant(reply, variant, path, problems);
   }
@@ -101,7 +102,7 @@ function addVariant(
       where: path,
       line: null,
       column: null,
-      message: `“${reply.id}” has two variants in ${variant.language}`,
+      message: t("twoVariantsInOneLanguage", { id: reply.id, language: variant.language }),
     });
   } else reply.variants.push(variant);
 }
@@ -116,7 +117,7 @@ function readYaml(
   for (const error of document.errors) {
     const start = error.linePos?.[0];
     report(
-      `YAML: ${error.message.split("\n")[0] ?? error.code}`,
+      t("yaml", { problem: error.message.split("\n")[0] ?? error.code }),
       (start?.line ?? 1) + firstLine - 1,
       start?.col ?? 1,
     );

@@ -5,15 +5,16 @@ import type { Doc } from "../document/types";
 import { blanksSchema } from "../tokens/blanks";
 import { moneySchema } from "../tokens/context";
 import { readMarkdown } from "./markdown";
+import { t } from "../words/library";
 
 export const channels = ["email", "chat", "sms"] as const;
 const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
 
-const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,99}$/, "Small letters, digits and hyphens");
+const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,99}$/, t.error("smallLettersDigitsAndHyphens"));
 const language = z
   .string()
-  .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, "A language tag, as in en or pt-BR")
-  .refine(isLanguageTag, "No language that is known how to write, as in en or pt-BR");
+  .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, t.error("aLanguageTag"))
+  .refine(isLanguageTag, t.error("noLanguageKnown"));
 const subject = z.string().max(500);
 
 const frontMatter = {
@@ -81,10 +82,7 @@ const libraryFileSchema = z.strictObject({
   version: z
     .number()
     .int()
-    .refine(
-      (version) => version <= 1,
-      "This library was written by a newer version of the program; upgrade to read it",
-    ),
+    .refine((version) => version <= 1, t.error("writtenByANewerVersion")),
   shelves: z.array(shelfSchema).default([]),
   replies: z.array(
     z.strictObject({
@@ -140,7 +138,7 @@ export function zodProblems(error: z.core.$ZodError): { path: string; message: s
     path: issue.path.join("."),
     message:
       issue.code === "unrecognized_keys"
-        ? `Unknown key ${issue.keys.map((key) => `“${key}”`).join(", ")}`
+        ? t("unknownKeys", { keys: issue.keys.map((key) => `“${key}”`).join(", ") })
         : issue.message,
   }));
 }
@@ -193,6 +191,8 @@ export function repeated(replies: LibraryReply[]): LibraryProblem[] {
       seen.add(reply.id);
       return [];
     }
-    return [{ where: reply.id, line: null, column: null, message: `Two replies have the id “${reply.id}”` }];
+    return [
+      { where: reply.id, line: null, column: null, message: t("twoRepliesHaveTheId", { id: reply.id }) },
+    ];
   });
 }

@@ -6,6 +6,7 @@ import type { PassageRef } from "../document/definition";
 import { joinTexts } from "../document/inlines";
 import { placeholderText } from "../document/placeholder";
 import type { Block, Doc, Inline, ListItem, Mark, Table, TableCell } from "../document/types";
+import { t } from "../words/library";
 
 /**
  * Writes a document in the Markdown form that `readMarkdown` reads. Equal documents have equal texts, and
@@ -112,7 +113,7 @@ class Writer {
         children: this.#cell(cell),
       }));
       if (row.content.some((cell) => (cell.type === "tableHeader") !== (headed && index === 0)))
-        this.losses.add("Heading cells outside a table’s first row become ordinary ones");
+        this.losses.add(t("headingCellsBecomeOrdinary"));
       const [first, ...others] = cells;
       if (row.attrs.passages.length === 0 || !first) return { type: "tableRow", children: cells };
       const space: PhrasingContent[] = first.children.length > 0 ? [{ type: "text", value: " " }] : [];
@@ -135,9 +136,8 @@ class Writer {
   }
 
   #cell(cell: TableCell): PhrasingContent[] {
-    if (cell.attrs.colspan > 1 || cell.attrs.rowspan > 1)
-      this.losses.add("Cells that span columns or rows become single ones");
-    if (cell.content.length > 1) this.losses.add("Several paragraphs in a cell become lines of one");
+    if (cell.attrs.colspan > 1 || cell.attrs.rowspan > 1) this.losses.add(t("spanningCellsBecomeSingle"));
+    if (cell.content.length > 1) this.losses.add(t("paragraphsOfACellBecomeLines"));
     return cell.content.flatMap((block, index): PhrasingContent[] => [
       ...(index > 0 ? [BREAK_IN_CELL] : []),
       ...this.#cellBlock(block),
@@ -146,13 +146,12 @@ class Writer {
 
   #cellBlock(block: Block): PhrasingContent[] {
     if (block.type === "paragraph") {
-      if (block.attrs.passages.length > 0)
-        this.losses.add("A passage of a paragraph in a cell becomes one of its words");
+      if (block.attrs.passages.length > 0) this.losses.add(t("aParagraphsPassageBecomesOfWords"));
       const under = block.attrs.passages;
       const content = under.length === 0 ? block.content : block.content.map((one) => withRefs(one, under));
       return this.#inlines(content, true);
     }
-    this.losses.add("Headings, lists and quotations in a cell become lines of words");
+    this.losses.add(t("blocksOfACellBecomeLines"));
     if (block.type === "heading") return this.#inlines(block.content, true);
     if (block.type === "horizontalRule") return [];
     const inner: Block[] =

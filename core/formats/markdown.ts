@@ -28,6 +28,7 @@ import type {
 } from "../document/types";
 import { readPlaceholder } from "../tokens/text-form";
 import { placeholderFromMarkdown, placeholderSyntax } from "./placeholder-syntax";
+import { t } from "../words/library";
 
 /** What could not be read, with its place in the text: lines and columns count from 1. */
 export interface MarkdownProblem {
@@ -109,7 +110,7 @@ class Reader {
       case "code":
         return [paragraph(lines(node.value), passages)];
       case "html":
-        this.#report(node, "HTML is not read here; it stays as text");
+        this.#report(node, t("htmlStaysAsText"));
         return [paragraph(lines(node.value), passages)];
       case "containerDirective": {
         if (node.name !== "passage") return this.#literalBlock(node, passages);
@@ -252,10 +253,10 @@ class Reader {
         if (node.children.length === 0) return text(this.#slice(node), marks);
         return this.#inlines(node.children, [...marks, { type: "highlight" }]);
       case "row":
-        this.#report(node, "“:row” stands at the start of a table row’s first cell");
+        this.#report(node, t("rowStandsAtTheStart"));
         return text(this.#slice(node), marks);
       case "item":
-        this.#report(node, "“:item” stands at the start of a list item");
+        this.#report(node, t("itemStandsAtTheStart"));
         return text(this.#slice(node), marks);
       default:
         return text(this.#slice(node), marks);
@@ -270,7 +271,7 @@ class Reader {
   #ref(node: Directive): PassageRef | null {
     const id = node.attributes?.id;
     if (!id) {
-      this.#report(node, "A passage names its condition, as in {#car}");
+      this.#report(node, t("aPassageNamesItsCondition"));
       return null;
     }
     return { id, otherwise: Object.hasOwn(node.attributes ?? {}, "otherwise") };

@@ -1,11 +1,12 @@
 import * as z from "zod/mini";
+import { t } from "../words/forms";
 
 /** PostgreSQL's largest `integer`: no id is larger. */
 export const MOST_ID = 2_147_483_647;
 
-/** Words of a line or more, without the blanks around them. @param missing what is said where they are needed and not there */
-export function words(most: number, missing?: string) {
-  const longest = z.maxLength(most, `At most ${most.toLocaleString("en")} characters`);
+/** Words of a line or more, without the blanks around them. @param missing says that they are needed and not there */
+export function words(most: number, missing?: { error: () => string }) {
+  const longest = z.maxLength(most, t.error("atMostCharacters", { most }));
   return missing === undefined
     ? z.string().check(z.trim(), longest)
     : z.string().check(z.trim(), z.minLength(1, missing), longest);
@@ -21,8 +22,8 @@ export function wordsOrNone(most: number) {
 
 /** The id of something that is kept. */
 export const idField = z
-  .int("Choose one of the list")
-  .check(z.gte(1, "Choose one of the list"), z.lte(MOST_ID, "Choose one of the list"));
+  .int(t.error("chooseOneOfTheList"))
+  .check(z.gte(1, t.error("chooseOneOfTheList")), z.lte(MOST_ID, t.error("chooseOneOfTheList")));
 
 /** Whether a calendar date is one that a database keeps and a calendar shows: of the years 1900 to 2199. */
 export function isKeptDay(day: string): boolean {
@@ -30,6 +31,4 @@ export function isKeptDay(day: string): boolean {
 }
 
 /** A calendar date of the years 1900 to 2199, as in `2027-03-01`. */
-export const dayField = z.iso
-  .date("A day, as in 2027-03-01")
-  .check(z.refine(isKeptDay, "A day from 1900 to 2199"));
+export const dayField = z.iso.date(t.error("aDay")).check(z.refine(isKeptDay, t.error("aDayFrom1900To2199")));

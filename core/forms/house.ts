@@ -2,25 +2,29 @@ import * as z from "zod/mini";
 import { isLanguageTag, languageSchema } from "../language/tag";
 import { words } from "./fields";
 import { roleField, zoneField } from "./people";
+import { t } from "../words/forms";
 
 /** The house itself. */
 export const houseSchema = z.strictObject({
-  name: words(200, "Write the name that letters are to print"),
+  name: words(200, t.error("writeTheNameThatLettersPrint")),
   casePrefix: z
     .string()
-    .check(z.trim(), z.toUpperCase(), z.regex(/^[A-Z]{1,6}$/, "One to six letters, as SF in SF-20417")),
+    .check(z.trim(), z.toUpperCase(), z.regex(/^[A-Z]{1,6}$/, t.error("oneToSixLetters"))),
   timeZone: zoneField,
   languages: z
-    .array(z.string().check(z.refine(isLanguageTag, "A language by its tag, as in de or pt-BR")))
-    .check(z.minLength(1, "Choose a language at least"), z.maxLength(50, "At most 50 languages")),
-  region: z.nullable(z.string().check(z.regex(/^[A-Z]{2}$/, "Choose a country of the list"))),
+    .array(z.string().check(z.refine(isLanguageTag, t.error("aLanguageByItsTag"))))
+    .check(
+      z.minLength(1, t.error("chooseALanguageAtLeast")),
+      z.maxLength(50, t.error("atMostLanguages", { most: 50 })),
+    ),
+  region: z.nullable(z.string().check(z.regex(/^[A-Z]{2}$/, t.error("chooseACountryOfTheList")))),
 });
 export type HouseInput = z.infer<typeof houseSchema>;
 
 /** Kinds of a value that the house keeps or adds to its cases. */
 export const houseTypes = ["text", "long_text", "number", "money", "date", "yes_no", "link"] as const;
 
-const label = words(200, "Say what it is called");
+const label = words(200, t.error("sayWhatItIsCalled"));
 
 /** A field that the house adds to its cases, or to what it reads of a booking. */
 export const newFieldSchema = z.strictObject({

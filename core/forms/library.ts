@@ -1,5 +1,6 @@
 import * as z from "zod/mini";
 import { dayField, idField, words, wordsOrNone } from "./fields";
+import { t } from "../words/forms";
 
 export const replyParts = ["opening", "answer", "closing"] as const;
 export const replyChannels = ["email", "chat", "sms"] as const;
@@ -7,18 +8,18 @@ export const replyChannels = ["email", "chat", "sms"] as const;
 /** A shelf and for whom it is. */
 export const shelfSchema = z
   .strictObject({
-    name: words(200, "Give the shelf a name"),
+    name: words(200, t.error("giveTheShelfAName")),
     mark: z.string().check(
       z.trim(),
-      z.minLength(1, "Give it a letter or two"),
-      z.refine((mark) => [...mark].length <= 2, "A letter or two"),
+      z.minLength(1, t.error("giveItALetterOrTwo")),
+      z.refine((mark) => [...mark].length <= 2, t.error("aLetterOrTwo")),
     ),
     audience: z.enum(["everyone", "teams"]),
-    teams: z._default(z.array(idField).check(z.maxLength(500, "At most 500 teams")), []),
+    teams: z._default(z.array(idField).check(z.maxLength(500, t.error("atMostTeams", { most: 500 }))), []),
   })
   .check(
     z.refine(({ audience, teams }) => audience === "everyone" || teams.length > 0, {
-      error: "Say for which teams the shelf is",
+      error: () => t("sayForWhichTeams"),
       path: ["teams"],
     }),
   );
@@ -26,8 +27,8 @@ export type ShelfInput = z.infer<typeof shelfSchema>;
 
 /** A reply that is begun. */
 export const newReplySchema = z.strictObject({
-  shelf: z.string().check(z.minLength(1, "Choose a shelf")),
-  title: words(300, "Give it a title"),
+  shelf: z.string().check(z.minLength(1, t.error("chooseAShelf"))),
+  title: words(300, t.error("giveItATitle")),
   part: z._default(z.enum(replyParts), "answer"),
 });
 export type NewReply = z.infer<typeof newReplySchema>;
@@ -36,15 +37,15 @@ export type NewReply = z.infer<typeof newReplySchema>;
 export const begunReplySchema = z.extend(newReplySchema, { words: words(100_000) });
 
 /** A word by which replies are put together. */
-export const tagField = words(80, "A tag is a word or two");
+export const tagField = words(80, t.error("aTagIsAWordOrTwo"));
 
 const filingFields = z.strictObject({
-  shelf: z.string().check(z.minLength(1, "Choose a shelf")),
+  shelf: z.string().check(z.minLength(1, t.error("chooseAShelf"))),
   note: wordsOrNone(5000),
   part: z.enum(replyParts),
-  tags: z.array(tagField).check(z.maxLength(50, "At most 50 tags")),
-  channels: z.array(z.enum(replyChannels)).check(z.minLength(1, "Choose a channel at least")),
-  topics: z.array(tagField).check(z.maxLength(50, "At most 50 topics")),
+  tags: z.array(tagField).check(z.maxLength(50, t.error("atMostTags", { most: 50 }))),
+  channels: z.array(z.enum(replyChannels)).check(z.minLength(1, t.error("chooseAChannelAtLeast"))),
+  topics: z.array(tagField).check(z.maxLength(50, t.error("atMostTopics", { most: 50 }))),
   withBooking: z.boolean(),
   owner: z.nullable(idField),
   reviewBy: z.nullable(dayField),
@@ -61,7 +62,7 @@ const seasonEnds = <Fields extends Season>() =>
   z.refine<Fields>(
     ({ seasonFrom, seasonUntil }) => !seasonFrom || !seasonUntil || seasonFrom <= seasonUntil,
     {
-      error: "The season ends before it begins",
+      error: () => t("theSeasonEndsBeforeItBegins"),
       path: ["seasonUntil"],
     },
   );
@@ -74,17 +75,21 @@ export type FilingInput = z.infer<typeof filingSchema>;
 export const filingChangeSchema = z.partial(filingFields).check(seasonEnds());
 export type FilingChange = z.infer<typeof filingChangeSchema>;
 
-/** What is filed, as people say it. */
-export const FILING_WORDS: Record<keyof FilingInput, string> = {
+const filed = {
   shelf: "shelf",
   note: "note",
   part: "part",
   tags: "tags",
   channels: "channels",
-  topics: "what it is about",
-  withBooking: "what it is about",
+  topics: "whatItIsAbout",
+  withBooking: "whatItIsAbout",
   owner: "owner",
-  reviewBy: "review date",
+  reviewBy: "reviewDate",
   seasonFrom: "season",
   seasonUntil: "season",
-};
+} as const satisfies Record<keyof FilingInput, string>;
+
+/** What is filed, as people say it. */
+export function filedAs(name: keyof FilingInput): string {
+  return t(filed[name]);
+}

@@ -1,10 +1,11 @@
 import * as z from "zod/mini";
 import { words } from "./fields";
 import { addressField } from "./people";
+import { t } from "../words/forms";
 
 /** A customer who is made up, to write to us as. */
 export const customerSchema = z.strictObject({
-  name: words(200, "Give them a name"),
+  name: words(200, t.error("giveThemAName")),
   address: addressField,
 });
 

@@ -4,19 +4,20 @@ import type { Doc } from "../document/types";
 import { walk } from "../document/walk";
 import { languageSchema } from "../language/tag";
 import { idField, MOST_ID, words } from "./fields";
+import { t } from "../words/forms";
 
-const colour = z.string().check(z.regex(/^#[0-9a-f]{6}$/i, "A colour is written as in #0d5a45"));
+const colour = z.string().check(z.regex(/^#[0-9a-f]{6}$/i, t.error("aColour")));
 
 /** The id of a stored file, as documents name it. */
 export const fileIdField = z
   .string()
-  .check(z.refine((id) => /^\d{1,10}$/.test(id) && Number(id) <= MOST_ID, "Not the id of a stored file"));
+  .check(z.refine((id) => /^\d{1,10}$/.test(id) && Number(id) <= MOST_ID, t.error("notAStoredFile")));
 
 const paperTexts = { header: z.nullable(documentSchema), footer: z.nullable(documentSchema) };
 
 /** What surrounds a team's emails. */
 export const paperSchema = z.strictObject({
-  name: words(200, "Give it a name"),
+  name: words(200, t.error("giveItAName")),
   ...paperTexts,
   /** Header and footer in other languages, by their tags. */
   texts: z._default(z.record(languageSchema, z.strictObject(paperTexts)), {}),
@@ -36,7 +37,7 @@ export type StationeryInput = z.infer<typeof stationerySchema>;
 export const signatureSchema = z.strictObject({
   document: z
     .nullable(documentSchema)
-    .check(z.refine((doc) => !hasBlank(doc), "A signature has no blanks: nobody is asked for them")),
+    .check(z.refine((doc) => !hasBlank(doc), t.error("aSignatureHasNoBlanks"))),
 });
 
 /** The same, with whose it is: a team that imposes it, or oneself; and of which language, null for the one written first. */

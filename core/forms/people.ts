@@ -2,6 +2,7 @@ import * as z from "zod/mini";
 import { languageSchema } from "../language/tag";
 import { isTimeZone } from "../tokens/context";
 import { idField, words, wordsOrNone } from "./fields";
+import { t } from "../words/forms";
 
 /** Shortest password, in characters (NIST SP 800-63B asks for no other rule but that it is not easily guessed). */
 const SHORTEST_PASSWORD = 10;
@@ -10,8 +11,8 @@ const SHORTEST_PASSWORD = 10;
 export const passwordField = z
   .string()
   .check(
-    z.minLength(SHORTEST_PASSWORD, `At least ${SHORTEST_PASSWORD} characters; several words do well`),
-    z.maxLength(1000, "At most 1,000 characters"),
+    z.minLength(SHORTEST_PASSWORD, t.error("atLeastCharacters", { most: SHORTEST_PASSWORD })),
+    z.maxLength(1000, t.error("atMostCharacters", { most: 1000 })),
   );
 
 /** A password that is chosen by a link. */
@@ -21,18 +22,24 @@ export const firstPasswordSchema = z.strictObject({ password: passwordField });
 export const changedPasswordSchema = z.strictObject({
   old: z
     .string()
-    .check(z.minLength(1, "Write your present password"), z.maxLength(1000, "At most 1,000 characters")),
+    .check(
+      z.minLength(1, t.error("writeYourPresentPassword")),
+      z.maxLength(1000, t.error("atMostCharacters", { most: 1000 })),
+    ),
   password: passwordField,
 });
 
 /** An IANA time zone. */
 export const zoneField = z
   .string()
-  .check(z.minLength(1, "Choose a time zone"), z.refine(isTimeZone, "Choose a time zone of the list"));
+  .check(
+    z.minLength(1, t.error("chooseATimeZone")),
+    z.refine(isTimeZone, t.error("chooseATimeZoneOfTheList")),
+  );
 
 const names = {
-  name: words(200, "Write the name as letters are to print it"),
-  firstName: words(100, "Write the first name"),
+  name: words(200, t.error("writeTheNameAsLettersPrintIt")),
+  firstName: words(100, t.error("writeTheFirstName")),
 };
 
 const printed = { title: wordsOrNone(200), department: wordsOrNone(200), phone: wordsOrNone(200) };
@@ -47,8 +54,8 @@ export const addressField = z
   .check(
     z.trim(),
     z.toLowerCase(),
-    z.maxLength(254, "At most 254 characters"),
-    z.email("Write an email address, as in maren@example.com"),
+    z.maxLength(254, t.error("atMostCharacters", { most: 254 })),
+    z.email(t.error("writeAnEmailAddress")),
   );
 
 /** What somebody may do. */
@@ -70,14 +77,14 @@ export const colleagueSchema = z.strictObject({
   email: addressField,
   role: roleField,
   team: idField,
-  furtherTeams: z.array(idField).check(z.maxLength(100, "At most 100 teams")),
+  furtherTeams: z.array(idField).check(z.maxLength(100, t.error("atMostTeams", { most: 100 }))),
 });
 export type ColleagueInput = z.infer<typeof colleagueSchema>;
 
 /** To whom goes what a colleague leaves behind. */
 export const successorSchema = z.strictObject({ successor: idField });
 
-const teamName = words(100, "Say what the team is called");
+const teamName = words(100, t.error("sayWhatTheTeamIsCalled"));
 
 /** Texts by the tags of their languages; empty ones are none. */
 function textsField(most: number) {
@@ -96,7 +103,10 @@ export const teamSchema = z.strictObject({
   names: z._default(textsField(100), {}),
   mailbox: addressField,
   answerWithin: z
-    .int("A number of minutes")
-    .check(z.gte(5, "At least 5 minutes"), z.lte(60 * 24 * 60, "At most 60 days")),
+    .int(t.error("aNumberOfMinutes"))
+    .check(
+      z.gte(5, t.error("atLeastMinutes", { least: 5 })),
+      z.lte(60 * 24 * 60, t.error("atMostDays", { most: 60 })),
+    ),
 });
 export type TeamInput = z.infer<typeof teamSchema>;

@@ -1,4 +1,5 @@
 import * as z from "zod/mini";
+import { t } from "../words/forms";
 
 /** Whether a text is a language tag that `Intl` takes (BCP 47, in the form of Unicode UTS 35). */
 export function isLanguageTag(tag: string): boolean {
@@ -26,7 +27,7 @@ function isTag(tag: string): boolean {
 /** A language as it comes from outside. */
 export const languageSchema = z
   .string()
-  .check(z.minLength(2), z.maxLength(35), z.refine(isLanguageTag, "Not a language, as in en, de or pt-BR"));
+  .check(z.minLength(2), z.maxLength(35), z.refine(isLanguageTag, t.error("notALanguage")));
 
 /** Whether two tags are of one language, whatever the region: `en` and `en-GB`. */
 export function sameLanguage(a: string, b: string): boolean {

@@ -1,4 +1,5 @@
 import { holdsMacros, isProgram } from "../text/file-name";
+import { t } from "../words/letters";
 
 /** A file as far as its risk is told by it. */
 export interface FileFacts {
@@ -22,10 +23,8 @@ export const LARGE_FILE_BYTES = 10 * 1024 * 1024;
  * @returns null where nothing speaks against it
  */
 export function riskOf({ name, contentType, size }: FileFacts): string | null {
-  if (PROGRAM_TYPE.test(contentType) || (isProgram(name) && !holdsMacros(name)))
-    return "is a program: many mail services refuse one, and customers are told never to open one";
-  if (holdsMacros(name) || MACRO_TYPE.test(contentType))
-    return "holds macros, which are programs: many mail services refuse it";
-  if (size > LARGE_FILE_BYTES) return "is larger than 10 MB: many mailboxes do not take a letter that large";
+  if (PROGRAM_TYPE.test(contentType) || (isProgram(name) && !holdsMacros(name))) return t("isAProgram");
+  if (holdsMacros(name) || MACRO_TYPE.test(contentType)) return t("holdsMacros");
+  if (size > LARGE_FILE_BYTES) return t("isLarge");
   return null;
 }

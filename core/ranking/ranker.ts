@@ -1,3 +1,4 @@
+import { channelName } from "../words/named";
 import { sentencesOf } from "./words/sentences";
 import { calibrate, chances, scoredOf, UNTRIED, type Calibration, type Scored } from "./calibration";
 import { Usage } from "./learning/usage";
@@ -10,6 +11,7 @@ import { highest } from "./shared/order";
 import { PAUSE } from "./shared/pause";
 import { inquiryText, spacedOnce } from "./words/text";
 import type { WordVectors } from "./vectors/word-vectors";
+import { t } from "../words/ranking";
 
 /** So many words are told as reasons at most. */
 const MOST_TOLD = 4;
@@ -158,10 +160,9 @@ export class Ranker {
     const readable = this.#known.places.some(({ reply }, at) => asked[at] && isReadable(reply, inquiry));
     return this.#known.places.map(({ reply }, at) => {
       if (!asked[at]) return null;
-      if (!reply.channels.includes(inquiry.channel)) return `is not for ${inquiry.channel}`;
-      return readable && !isReadable(reply, inquiry)
-        ? "is not written in a language that the customer reads"
-        : null;
+      if (!reply.channels.includes(inquiry.channel))
+        return t("isNotForChannel", { channel: channelName(inquiry.channel) });
+      return readable && !isReadable(reply, inquiry) ? t("isNotWrittenInALanguage") : null;
     });
   }
 
@@ -230,12 +231,12 @@ export class Ranker {
     // What its title says already tells nobody anything.
     const more = told.filter((one) => !title.includes(one.replace(/[“”]/g, "").toLowerCase()));
     const alike = past.nearest(byTerm, ALIKE);
-    const why = [...more, ...(alike ? [`like ${alike.id}`] : [])];
+    const why = [...more, ...(alike ? [t("likeId", { id: alike.id })] : [])];
     return why.length > 0
       ? why
       : told.length > 0
-        ? ["asked for by its title"]
-        : [`“${reply.title}” is near in meaning`];
+        ? [t("askedForByItsTitle")]
+        : [t("titleIsNearInMeaning", { title: reply.title })];
   }
 }
 

@@ -4,15 +4,18 @@ import { readText } from "./text-form";
 import { lookUp, valueOf, type Value } from "./values";
 import { formatValue, plain, type Style } from "./format";
 import type { TokenType } from "./catalogue";
+import { t } from "../words/tokens";
 
-const DAY = "A day, as in 2027-03-01";
+const DAY = t.error("aDay");
 
 const common = {
-  label: z.optional(z.string().check(z.minLength(1), z.maxLength(200, "At most 200 characters"))),
-  hint: z.optional(z.string().check(z.maxLength(500, "At most 500 characters"))),
+  label: z.optional(
+    z.string().check(z.minLength(1), z.maxLength(200, t.error("atMostCharacters", { most: 200 }))),
+  ),
+  hint: z.optional(z.string().check(z.maxLength(500, t.error("atMostCharacters", { most: 500 })))),
   required: z._default(z.boolean(), true),
   /** A text, or a token in its text form. */
-  default: z.optional(z.string().check(z.maxLength(2000, "At most 2,000 characters"))),
+  default: z.optional(z.string().check(z.maxLength(2000, t.error("atMostCharacters", { most: 2000 })))),
   /** False for a blank that only steers passages. */
   printed: z._default(z.boolean(), true),
 };
@@ -22,24 +25,24 @@ export const blankSchema = z.discriminatedUnion("kind", [
   z.strictObject({
     kind: z.literal("text"),
     ...common,
-    max: z.optional(z.int("A whole number").check(z.positive("More than 0"))),
+    max: z.optional(z.int(t.error("aWholeNumber")).check(z.positive(t.error("moreThan0")))),
   }),
   z.strictObject({
     kind: z.literal("long_text"),
     ...common,
-    max: z.optional(z.int("A whole number").check(z.positive("More than 0"))),
+    max: z.optional(z.int(t.error("aWholeNumber")).check(z.positive(t.error("moreThan0")))),
   }),
   z.strictObject({
     kind: z.literal("number"),
     ...common,
     min: z.optional(z.number()),
     max: z.optional(z.number()),
-    step: z.optional(z.number().check(z.positive("More than 0"))),
+    step: z.optional(z.number().check(z.positive(t.error("moreThan0")))),
   }),
   z.strictObject({
     kind: z.literal("money"),
     ...common,
-    currency: z._default(z.string().check(z.regex(/^[A-Z]{3}$/, "Three letters, as in EUR")), "EUR"),
+    currency: z._default(z.string().check(z.regex(/^[A-Z]{3}$/, t.error("threeLetters"))), "EUR"),
     min: z.optional(z.number()),
     max: z.optional(z.number()),
   }),
@@ -54,11 +57,14 @@ export const blankSchema = z.discriminatedUnion("kind", [
     kind: z.literal("choice"),
     ...common,
     options: z
-      .array(z.string().check(z.minLength(1), z.maxLength(400, "A choice has at most 400 characters")))
-      .check(z.minLength(1, "Write a choice at least"), z.maxLength(100, "At most 100 choices")),
+      .array(z.string().check(z.minLength(1), z.maxLength(400, t.error("aChoiceHasAtMost", { most: 400 }))))
+      .check(
+        z.minLength(1, t.error("writeAChoiceAtLeast")),
+        z.maxLength(100, t.error("atMostChoices", { most: 100 })),
+      ),
     many: z._default(z.boolean(), false),
     /** Text between several choices; the language's own list form when left out. */
-    join: z.optional(z.string().check(z.maxLength(40, "At most 40 characters"))),
+    join: z.optional(z.string().check(z.maxLength(40, t.error("atMostCharacters", { most: 40 })))),
   }),
   z.strictObject({ kind: z.literal("yes_no"), ...common }),
 ]);
@@ -66,7 +72,7 @@ export type Blank = z.infer<typeof blankSchema>;
 
 /** The blanks of a reply by name. */
 export const blanksSchema = z.record(
-  z.string().check(z.regex(/^[a-z][a-z0-9_]*$/, "Small letters, digits and underscores")),
+  z.string().check(z.regex(/^[a-z][a-z0-9_]*$/, t.error("smallLettersDigitsAndUnderscores"))),
   blankSchema,
 );
 export type Blanks = z.infer<typeof blanksSchema>;
@@ -110,15 +116,16 @@ export function blankValue(
   context: Context,
   style: Style,
 ): Value {
-  if (!blank) return { kind: "missing", why: `this reply has no blank “${name}”` };
+  if (!blank) return { kind: "missing", why: t("thisReplyHasNoBlankName", { name }) };
   const label = blankLabel(name, blank);
   const value = given ?? defaultValue(blank, context, style);
   const unfit = value === null ? null : unfitness(blank, value);
-  if (unfit) return { kind: "missing", why: `${label}: ${unfit}`, unfit: true };
+  if (unfit) return { kind: "missing", why: t("labelAndProblem", { label, problem: unfit }), unfit: true };
   const typed =
     blank.kind === "money" && typeof value === "number" ? { amount: value, currency: blank.currency } : value;
-  const read = valueOf(typed, types[blank.kind], `“${label}” is not filled in`);
-  if (read.kind === "value" && Array.isArray(read.value) && blank.kind === "choice") {
+  const read = valueOf(typed, types[blank.kind], "");
+  if (read.kind === "missing") return { ...read, why: t("labelIsNotFilledIn", { label }) };
+  if (Array.isArray(read.value) && blank.kind === "choice") {
     return { ...read, value: read.value };
   }
   return read;
@@ -143,36 +150,34 @@ export function unfitness(blank: Blank, value: Exclude<BlankValue, null>): strin
   switch (blank.kind) {
     case "text":
     case "long_text":
-      if (typeof value !== "string") return "takes words";
+      if (typeof value !== "string") return t("takesWords");
       return blank.max !== undefined && value.length > blank.max
-        ? `takes at most ${blank.max} characters`
+        ? t("takesAtMostMaxCharacters", { max: blank.max })
         : null;
     case "number":
     case "money": {
       const amount = typeof value === "object" && "amount" in value ? value.amount : value;
-      if (typeof amount !== "number" || !Number.isFinite(amount)) return "takes a number";
-      if (blank.min !== undefined && amount < blank.min) return `takes at least ${blank.min}`;
-      if (blank.max !== undefined && amount > blank.max) return `takes at most ${blank.max}`;
+      if (typeof amount !== "number" || !Number.isFinite(amount)) return t("takesANumber");
+      if (blank.min !== undefined && amount < blank.min) return t("takesAtLeastMin", { min: blank.min });
+      if (blank.max !== undefined && amount > blank.max) return t("takesAtMostMax", { max: blank.max });
       return null;
     }
     case "date":
-      if (typeof value !== "string" || !z.iso.date().safeParse(value).success) return "takes a date";
-      if (blank.min !== undefined && value < blank.min) return `takes no date before ${blank.min}`;
-      if (blank.max !== undefined && value > blank.max) return `takes no date after ${blank.max}`;
+      if (typeof value !== "string" || !z.iso.date().safeParse(value).success) return t("takesADate");
+      if (blank.min !== undefined && value < blank.min) return t("takesNoDateBeforeMin", { min: blank.min });
+      if (blank.max !== undefined && value > blank.max) return t("takesNoDateAfterMax", { max: blank.max });
       return null;
     case "time":
-      return typeof value === "string" && /^([01]\d|2[0-3]):[0-5]\d$/.test(value)
-        ? null
-        : "takes a time, as in 07:40";
+      return typeof value === "string" && /^([01]\d|2[0-3]):[0-5]\d$/.test(value) ? null : t("takesATime");
     case "choice": {
       const chosen = Array.isArray(value) ? value : [value];
-      if (!blank.many && chosen.length > 1) return "takes one choice";
+      if (!blank.many && chosen.length > 1) return t("takesOneChoice");
       return chosen.every((one) => typeof one === "string" && blank.options.includes(one))
         ? null
-        : "takes only what is offered";
+        : t("takesOnlyWhatIsOffered");
     }
     case "yes_no":
-      return typeof value === "boolean" ? null : "takes yes or no";
+      return typeof value === "boolean" ? null : t("takesYesOrNo");
   }
 }
 

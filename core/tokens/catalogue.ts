@@ -1,3 +1,4 @@
+import { t } from "../words/labels";
 import type { Detail, TokenGroup } from "./context";
 
 export const tokenTypes = [
@@ -29,55 +30,60 @@ export interface Token {
   ordinary?: boolean;
 }
 
-type Row = [key: string, label: string, type: TokenType, example: Detail];
+/** The name of a label among the words of labels. */
+type Label = Parameters<typeof t>[0];
+
+type Row = [key: string, label: Label, type: TokenType, example: Detail];
 
 const rows: Record<Exclude<TokenGroup, "booking">, Row[]> = {
   case: [
-    ["number", "case number", "text", "SF-20417"],
-    ["subject", "subject of the case", "text", "friday boat??"],
+    ["number", "caseNumber", "text", "SF-20417"],
+    ["subject", "subjectOfTheCase", "text", "friday boat??"],
     ["topic", "topic", "text", "sailings"],
     ["channel", "channel", "text", "email"],
-    ["language", "language of the case", "language", "en"],
-    ["opened_at", "first message received", "datetime", "2026-11-25T09:12:00Z"],
-    ["answer_by", "answer due by", "datetime", "2026-11-25T13:12:00Z"],
+    ["language", "languageOfTheCase", "language", "en"],
+    ["opened_at", "firstMessageReceived", "datetime", "2026-11-25T09:12:00Z"],
+    ["answer_by", "answerDueBy", "datetime", "2026-11-25T13:12:00Z"],
   ],
   customer: [
-    ["first_name", "first name", "text", "Ottoline"],
-    ["last_name", "last name", "text", "Vandermeersch"],
-    ["full_name", "full name", "text", "Ottoline Vandermeersch"],
-    ["email", "email address", "text", "ottoline@example.org"],
-    ["phone", "phone number", "text", "+44 20 7946 0331"],
-    ["language", "language of the customer", "language", "en"],
-    ["since", "with us since", "date", "2021-05-01"],
+    ["first_name", "firstName", "text", "Ottoline"],
+    ["last_name", "lastName", "text", "Vandermeersch"],
+    ["full_name", "fullName", "text", "Ottoline Vandermeersch"],
+    ["email", "emailAddress", "text", "ottoline@example.org"],
+    ["phone", "phoneNumber", "text", "+44 20 7946 0331"],
+    ["language", "languageOfTheCustomer", "language", "en"],
+    ["since", "withUsSince", "date", "2021-05-01"],
   ],
   organisation: [
     ["name", "organisation", "text", "Brandt Haulage"],
-    ["kind", "kind of organisation", "text", "haulage firm"],
-    ["account", "account number", "text", "A-1182"],
-    ["contract_until", "contract runs until", "date", "2027-03-31"],
+    ["kind", "kindOfOrganisation", "text", "haulage firm"],
+    ["account", "accountNumber", "text", "A-1182"],
+    ["contract_until", "contractRunsUntil", "date", "2027-03-31"],
   ],
   agent: [
-    ["name", "agent’s name", "text", "Maren Oduya"],
-    ["first_name", "agent’s first name", "text", "Maren"],
-    ["title", "agent’s title", "text", "Passenger adviser"],
-    ["team", "agent’s team", "text", "Passenger desk"],
-    ["department", "agent’s department", "text", "Passenger desk"],
-    ["email", "agent’s email address", "text", "maren@example.com"],
-    ["phone", "agent’s phone number", "text", "+44 20 7946 0100"],
+    ["name", "agentsName", "text", "Maren Oduya"],
+    ["first_name", "agentsFirstName", "text", "Maren"],
+    ["title", "agentsTitle", "text", "Passenger adviser"],
+    ["team", "agentsTeam", "text", "Passenger desk"],
+    ["department", "agentsDepartment", "text", "Passenger desk"],
+    ["email", "agentsEmailAddress", "text", "maren@example.com"],
+    ["phone", "agentsPhoneNumber", "text", "+44 20 7946 0100"],
   ],
-  house: [["name", "our name", "text", "Sollen Sound Ferries"]],
+  house: [["name", "ourName", "text", "Sollen Sound Ferries"]],
 };
 
 /** The tokens that every house has. Custom case fields, house facts and details of outside systems join them by `catalogue`. */
-const builtIn: readonly Token[] = Object.entries(rows).flatMap(([group, list]) =>
-  list.map(([key, label, type, example]) => ({
-    name: `${group}.${key}`,
-    group: group as TokenGroup,
-    label,
-    type,
-    example,
-  })),
-);
+function builtIn(): readonly Token[] {
+  return Object.entries(rows).flatMap(([group, list]) =>
+    list.map(([key, label, type, example]) => ({
+      name: `${group}.${key}`,
+      group: group as TokenGroup,
+      label: t(label),
+      type,
+      example,
+    })),
+  );
+}
 
 /** A case field or house fact that the house defined for itself. */
 export interface OwnToken {
@@ -132,9 +138,10 @@ function listed(own: Own): ReadonlyMap<string, Token> {
     ordinary: field.ordinary,
   }));
   // In the order in which people think of them: the case, who wrote, what it is about, ourselves.
+  const ours = builtIn();
   const [before, after] = [
-    builtIn.filter(({ group }) => !OURS.has(group)),
-    builtIn.filter(({ group }) => OURS.has(group)),
+    ours.filter(({ group }) => !OURS.has(group)),
+    ours.filter(({ group }) => OURS.has(group)),
   ];
   const all: Token[] = [
     ...before,

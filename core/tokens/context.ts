@@ -1,10 +1,11 @@
 import * as z from "zod/mini";
 import { languageSchema } from "../language/tag";
+import { t } from "../words/tokens";
 
 /** An amount with its ISO 4217 currency. */
 export const moneySchema = z.strictObject({
   amount: z.number(),
-  currency: z.string().check(z.regex(/^[A-Z]{3}$/, "Three capital letters, as in EUR")),
+  currency: z.string().check(z.regex(/^[A-Z]{3}$/, t.error("threeCapitalLetters"))),
 });
 export type Money = z.infer<typeof moneySchema>;
 
@@ -45,7 +46,7 @@ export const contextSchema = z.strictObject({
   /** Values that may read otherwise in another language, by the names of their tokens. */
   written: z._default(z.record(z.string().check(z.maxLength(160)), languages), {}),
   now: z.iso.datetime({ offset: true }),
-  time_zone: z.string().check(z.refine(isTimeZone, "Not a time zone, as in Europe/Lisbon")),
+  time_zone: z.string().check(z.refine(isTimeZone, t.error("notATimeZone"))),
 });
 export type Context = z.infer<typeof contextSchema>;
 

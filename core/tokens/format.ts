@@ -5,6 +5,7 @@ import type { PlaceholderAttrs } from "../document/types";
 import type { TokenType } from "./catalogue";
 import type { Money } from "./context";
 import type { Value } from "./values";
+import { t } from "../words/tokens";
 
 /** How values are written: the letter's language and the zones that dates are told in. */
 export interface Style {
@@ -85,11 +86,11 @@ function formatAnew(
   const { fallback: _fallback, case: letterCase, ...rest } = options;
   const settings = name === usual.fn ? { ...usual.options, ...rest } : rest;
   if (letterCase !== undefined && !isLetterCase(letterCase)) {
-    return { kind: "problem", problem: `case=${letterCase} is none of upper, lower, title, sentence` };
+    return { kind: "problem", problem: t("caseIsNoneOf", { letterCase }) };
   }
   const operand = toOperand(value, name, settings, style);
   if (operand === null) {
-    return { kind: "problem", problem: `“${plain(value.value)}” cannot be written as a ${name}` };
+    return { kind: "problem", problem: t("valueCannotBeWrittenAs", { value: plain(value.value), name }) };
   }
   const written = run(name, settings, operand, style.language);
   if (written.kind !== "text" || letterCase === undefined) return written;

@@ -1,5 +1,6 @@
 import { MessageSyntaxError, parseMessage, type Model } from "messageformat";
 import type { BlankNode, PlaceholderAttrs, TokenNode } from "../document/types";
+import { t } from "../words/tokens";
 
 /** A piece of a text with placeholders: words, a token or a blank. */
 export type TextPiece = { type: "text"; text: string } | TokenNode | BlankNode;
@@ -39,7 +40,7 @@ export function readText(text: string): { pieces: TextPiece[]; problems: TextPro
   addText(pieces, unescape(rest));
   if (problems.length === 0) {
     const brace = Math.max(0, rest.search(/(?<!\\)[{}]/));
-    problems.push({ message: "A brace without its partner", from: position + brace, to: text.length });
+    problems.push({ message: t("aBraceWithoutItsPartner"), from: position + brace, to: text.length });
   }
   return { pieces, problems };
 }
@@ -53,7 +54,7 @@ export function readPlaceholder(
   const [node] = read.pieces;
   if (read.problems[0]) return { ok: false, message: read.problems[0].message };
   if (read.pieces.length !== 1 || !node || node.type === "text") {
-    return { ok: false, message: "Not a placeholder" };
+    return { ok: false, message: t("notAPlaceholder") };
   }
   return { ok: true, node };
 }
@@ -94,7 +95,7 @@ function readPattern(text: string): Pattern {
     return { ok: false, message: syntaxMessage(error) };
   }
   if (message.type !== "message" || message.declarations.length > 0) {
-    return { ok: false, message: "Only simple texts with placeholders are read" };
+    return { ok: false, message: t("onlySimpleTextsAreRead") };
   }
   const pieces: TextPiece[] = [];
   for (const part of message.pattern) {
@@ -110,13 +111,13 @@ function readPattern(text: string): Pattern {
 }
 
 function toNode(part: Model.Expression | Model.Markup): TokenNode | BlankNode | string {
-  if (part.type !== "expression") return "Markup placeholders are not used here";
+  if (part.type !== "expression") return t("markupPlaceholdersAreNotUsedHere");
   if (part.arg?.type !== "variable") {
-    return "A placeholder names a token or a blank, as in {$case.number}";
+    return t("aPlaceholderNamesATokenOrABlank");
   }
   const options: Record<string, string> = {};
   for (const [name, value] of Object.entries(part.functionRef?.options ?? {})) {
-    if (value.type !== "literal") return `The option ${name} takes a plain value, not another token`;
+    if (value.type !== "literal") return t("theOptionTakesAPlainValue", { name });
     options[name] = value.value;
   }
   const attrs: PlaceholderAttrs = {
@@ -134,12 +135,12 @@ function toNode(part: Model.Expression | Model.Markup): TokenNode | BlankNode | 
 function syntaxMessage(error: MessageSyntaxError): string {
   switch (error.type) {
     case "empty-token":
-      return "Empty placeholder";
+      return t("emptyPlaceholder");
     case "bad-escape":
-      return "A backslash may only stand before a brace, a bar or another backslash";
+      return t("aBackslashStandsBeforeABrace");
     case "duplicate-option-name":
-      return "The same option stands twice";
+      return t("theSameOptionStandsTwice");
     default:
-      return "A placeholder that cannot be read; write it as {$case.number}";
+      return t("aPlaceholderThatCannotBeRead");
   }
 }

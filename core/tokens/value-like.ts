@@ -1,4 +1,5 @@
 import { writtenDates } from "../language/dates";
+import { t } from "../words/labels";
 import type { Blank } from "./blanks";
 
 /** Words that look like a value of one case, and what a blank in their place would ask for. */
@@ -46,15 +47,16 @@ export function valueLike(text: string, language: string): ValueLike[] {
     if (!found.some((one) => from < one.from + one.words.length && to > one.from))
       found.push({ from, words, kind, label });
   };
-  for (const { index, words } of writtenDates(text, language)) add(index, words, "date", "day");
-  for (const match of text.matchAll(MONEY)) add(match.index, match[0], "money", "amount");
-  for (const match of text.matchAll(PHONE)) add(match.index, match[0], "text", "telephone number");
-  for (const match of text.matchAll(TIME)) add(match.index, match[0], "time", "time");
-  for (const match of text.matchAll(REFERENCE)) add(match.index, match[0], "text", "reference");
+  for (const { index, words } of writtenDates(text, language)) add(index, words, "date", t("day"));
+  for (const match of text.matchAll(MONEY)) add(match.index, match[0], "money", t("amount"));
+  for (const match of text.matchAll(PHONE)) add(match.index, match[0], "text", t("telephoneNumber"));
+  for (const match of text.matchAll(TIME)) add(match.index, match[0], "time", t("time"));
+  for (const match of text.matchAll(REFERENCE)) add(match.index, match[0], "text", t("reference"));
   for (const match of [...text.matchAll(NAMED), ...text.matchAll(GREETED)]) {
     const name = match[1] ?? "";
-    add(match.index + match[0].length - name.length, name, "text", "name");
+    add(match.index + match[0].length - name.length, name, "text", t("personsName"));
   }
-  for (const match of text.matchAll(COUNT)) add(match.index, match[1] ?? "", "number", match[2] ?? "number");
+  for (const match of text.matchAll(COUNT))
+    add(match.index, match[1] ?? "", "number", match[2] ?? t("number"));
   return found.sort((a, b) => a.from - b.from);
 }

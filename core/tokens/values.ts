@@ -2,6 +2,7 @@ import { readIn } from "../language/written";
 import type { TokenType } from "./catalogue";
 import { ownEntry } from "./own";
 import { tokenGroups, type Context, type Detail, type TokenGroup } from "./context";
+import { t } from "../words/tokens";
 
 /** What a name stands for: a value with its type, or the reason why there is none. */
 export type Value =
@@ -34,13 +35,13 @@ export function lookUp(
   language: string | null = null,
 ): Value {
   const { group, key } = partsOf(name);
-  if (!isTokenGroup(group)) return { kind: "missing", why: `there is no group “${group}”` };
+  if (!isTokenGroup(group)) return { kind: "missing", why: t("thereIsNoGroupGroup", { group }) };
   const details = context[group];
   const first = Object.hasOwn(details, key) ? details[key] : undefined;
   const value = valueOf(language === null ? first : inLanguage(context, name, first, language), type, "");
   if (value.kind === "value") return value;
   const isEmpty = Object.keys(details).length === 0;
-  return { ...value, why: isEmpty ? missingGroup[group] : `the ${group} has no value for it` };
+  return { ...value, why: t((isEmpty ? missingGroup : missingValue)[group]) };
 }
 
 function inLanguage(
@@ -68,14 +69,23 @@ function partsOf(name: string): { group: string; key: string } {
   return known;
 }
 
-const missingGroup: Record<TokenGroup, string> = {
-  case: "there is no case",
-  customer: "the customer is not known",
-  organisation: "the customer belongs to no organisation",
-  booking: "no booking was found",
-  agent: "no agent is named",
-  house: "no house facts are kept",
-};
+const missingGroup = {
+  case: "thereIsNoCase",
+  customer: "theCustomerIsNotKnown",
+  organisation: "theCustomerBelongsToNoOrganisation",
+  booking: "noBookingWasFound",
+  agent: "noAgentIsNamed",
+  house: "noHouseFactsAreKept",
+} as const satisfies Record<TokenGroup, string>;
+
+const missingValue = {
+  case: "theCaseHasNoValueForIt",
+  customer: "theCustomerHasNoValueForIt",
+  organisation: "theOrganisationHasNoValueForIt",
+  booking: "theBookingHasNoValueForIt",
+  agent: "theAgentHasNoValueForIt",
+  house: "theHouseHasNoValueForIt",
+} as const satisfies Record<TokenGroup, string>;
 
 const groups: ReadonlySet<string> = new Set(tokenGroups);
 

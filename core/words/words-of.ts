@@ -16,6 +16,11 @@ void spoken.init({
   nsSeparator: false,
 });
 
+/** Where a value stands in a text whose parts are kept: a character that no text of ours has (private use, Unicode 16, 23.5). */
+const PLACE = "\ue000";
+
+const isWords = (value: string | number) => typeof value === "string";
+
 /** The forms of a plural (Unicode CLDR), as the end of a name. */
 type Form = "zero" | "one" | "two" | "few" | "many" | "other";
 
@@ -48,6 +53,8 @@ export type Values<Words, Name extends string> = [Needed<Words, Name>] extends [
 /** Says what a screen says, by its name. */
 export interface Say<Words> {
   <Name extends NameOf<Words>>(name: Name, ...values: Values<Words, Name>): string;
+  /** Says it once it is needed, as the checks of Zod take their messages. */
+  error<Name extends NameOf<Words>>(name: Name, ...values: Values<Words, Name>): { error: () => string };
   /** The screen whose words they are. */
   screen: string;
 }
@@ -62,6 +69,22 @@ export function wordsOf<const Words extends Record<string, string>>(
   words: Words,
 ): Say<Words> {
   spoken.addResourceBundle(LANGUAGE, screen, words);
-  const say = spoken.getFixedT(LANGUAGE, screen) as (name: string, values?: object) => string;
-  return Object.assign((name: string, values?: object) => say(name, values), { screen });
+  const filled = spoken.getFixedT(LANGUAGE, screen) as (name: string, values?: object) => string;
+  // Some is said at every key: what a text is between its values is asked for once.
+  const known = new Map<string, string[]>();
+  const say = (name: string, values?: Record<string, string | number>) => {
+    if (values && !Object.values(values).every(isWords)) return filled(name, values);
+    let parts = known.get(name);
+    if (!parts) {
+      const places = Object.keys(values ?? {}).map((key): [string, string] => [key, PLACE + key + PLACE]);
+      known.set(name, (parts = filled(name, Object.fromEntries(places)).split(PLACE)));
+    }
+    let text = parts[0] ?? "";
+    for (let at = 1; at < parts.length; at += 2) text += `${values?.[parts[at] ?? ""]}${parts[at + 1]}`;
+    return text;
+  };
+  const error = (name: string, values?: Record<string, string | number>) => ({
+    error: () => say(name, values),
+  });
+  return Object.assign(say, { screen, error });
 }

@@ -17,6 +17,7 @@ import { safeHref } from "#core/document/links";
 import { catalogue } from "#core/tokens/catalogue";
 import { nameFrom } from "#core/tokens/name";
 import { contextSchema, moneySchema, type Context, type Detail } from "#core/tokens/context";
+import { roleName } from "#core/words/named";
 import { CaseField, DetailField } from "../db/entities/cases";
 import { HouseFact, HouseFactValue } from "../db/entities/library";
 import { Person } from "../db/entities/people";
@@ -139,7 +140,7 @@ const schemas: Record<FactType, z.ZodType<Detail>> = {
     amount: z.coerce.number("Write an amount, as in 6.50"),
     currency: z.string().trim().toUpperCase().pipe(moneySchema.shape.currency),
   }),
-  date: daySchema("Write a date, as in 2027-03-01"),
+  date: daySchema,
   link: z
     .string()
     .trim()
@@ -234,7 +235,7 @@ export async function setFact(
     const fact = await inner.findOne(HouseFact, { key }, { lockMode: LockMode.PESSIMISTIC_WRITE });
     if (!fact) throw new NotFound(t("thereIsNoHouseFactKey", { key }));
     if (!includesRole(viewer.role, fact.changedBy))
-      throw new NotAllowed(t("thisFactIsChangedByA", { changedBy: fact.changedBy }));
+      throw new NotAllowed(t("thisFactIsChangedByA", { changedBy: roleName(fact.changedBy) }));
     const house = await findHouse(inner);
     const validFrom = from === null ? now : startOfDay(from, house.timeZone);
     if (from !== null && validFrom <= now) throw new Unusable(t("thatDayHasBegunLeaveThe"));
@@ -266,7 +267,7 @@ export async function dropPlanned(
   const value = await em.findOne(HouseFactValue, { id, fact: { key } }, { populate: ["fact"] });
   if (!value) throw new NotFound(t("thereIsNoSuchValue"));
   if (!includesRole(viewer.role, value.fact.changedBy))
-    throw new NotAllowed(t("thisFactIsChangedByA", { changedBy: value.fact.changedBy }));
+    throw new NotAllowed(t("thisFactIsChangedByA", { changedBy: roleName(value.fact.changedBy) }));
   if (value.validFrom <= now) throw new Unusable(t("itHoldsAlreadyGiveTheFact"));
   await em.remove(value).flush();
 }

@@ -1,4 +1,5 @@
 import type { Loaded } from "@mikro-orm/postgresql";
+import { roleName } from "#core/words/named";
 import { NotAllowed } from "../errors";
 import type { Person, Role } from "../db/entities/people";
 import { t } from "../words";
@@ -44,6 +45,6 @@ export function includesRole(role: Role, wanted: Role): boolean {
 /** Lets the viewer pass whose role includes the wanted one. @throws NotAllowed */
 export function requireRole(viewer: Viewer, wanted: Role): void {
   if (!includesRole(viewer.role, wanted)) {
-    throw new NotAllowed(t("thisIsForAWantedYou", { wanted, role: viewer.role }));
+    throw new NotAllowed(t("thisIsForAWantedYou", { wanted: roleName(wanted), role: roleName(viewer.role) }));
   }
 }

@@ -1,6 +1,6 @@
 import { counted, listed } from "#core/text/counted";
 import { dayField } from "#core/forms/fields";
-import { FILING_WORDS, tagField, type FilingChange } from "#core/forms/library";
+import { filedAs, tagField, type FilingChange } from "#core/forms/library";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { Reply, Shelf, type BulkStep, BulkChange } from "../db/entities/library";
@@ -80,7 +80,7 @@ export async function fileReply(
 /** What a change is of, in words: `tags`, `review date`. */
 function filingWords(change: FilingChange): string[] {
   const names = (Object.keys(change) as (keyof FilingChange)[]).filter((name) => change[name] !== undefined);
-  return [...new Set(names.map((name) => FILING_WORDS[name]))];
+  return [...new Set(names.map(filedAs))];
 }
 
 export const bulkSchema = z.discriminatedUnion("what", [

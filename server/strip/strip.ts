@@ -1,4 +1,4 @@
-import { fitWords, staleFit } from "#core/ranking/fit-words";
+import { closeness, staleFit } from "#core/ranking/fit-words";
 import { times } from "#core/text/counted";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { AttachmentRef, Part } from "#core/compose/slip";
@@ -294,7 +294,7 @@ async function fitting(
 function handFirst(answers: StripReply[], others: StripReply[], hand: string[]): StripReply[] {
   const [first, ...rest] = answers;
   if (!first) return others;
-  const isClose = ({ fit }: StripReply) => fit !== null && fitWords(fit) === "close fit";
+  const isClose = ({ fit }: StripReply) => fit !== null && closeness(fit) === "close";
   const ahead = [
     first,
     ...rest.filter((one) => one.also !== null),

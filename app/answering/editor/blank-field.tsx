@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { blankLabel, joinChoices, unfitness, type Blank, type BlankValue } from "#core/tokens/blanks";
+import { YES_NO, yesOrNo } from "#core/words/named";
 import { Hint } from "../../ui/hint";
 import { useStackParts } from "./stack-parts";
-import { sameWords, Select, type Option } from "../../ui/select";
+import { said, sameWords, Select, type Option } from "../../ui/select";
 
 interface Props {
   name: string;
@@ -61,7 +62,7 @@ function Field(props: FieldProps) {
       return (
         <OneOf
           {...props}
-          options={sameWords(["yes", "no"])}
+          options={said(YES_NO, yesOrNo)}
           chosen={typeof value === "boolean" ? (value ? "yes" : "no") : ""}
           onChoose={(word) => onFill(word === null ? null : word === "yes")}
         />

@@ -83,7 +83,7 @@ function BlankView({ editor, node, getPos }: NodeViewProps) {
   if (!blank)
     return (
       <NodeViewWrapper as="span" style={INHERIT}>
-        <WordSource name={`This reply has no blank “${attrs.name}”`} words={t("takeItOutOrWriteIt")}>
+        <WordSource name={t("thisReplyHasNoBlank", { name: attrs.name })} words={t("takeItOutOrWriteIt")}>
           <span className="missing">{placeholderText({ type: "blank", attrs })}</span>
         </WordSource>
       </NodeViewWrapper>

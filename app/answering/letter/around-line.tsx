@@ -39,8 +39,8 @@ export function AroundLine({ open, answer }: { open: OpenCase; answer: AnswerHan
         <span key={offer.part}>
           <Sentence
             of={t}
-            name="noPartYetAddWords"
-            values={{ part: offer.part, words: offer.words }}
+            name={offer.part === "opening" ? "noOpeningYetAddWords" : "noClosingYetAddWords"}
+            values={{ words: offer.words }}
             parts={[<button key="0" type="button" className="quiet-link" onClick={() => add([offer])} />]}
           />
         </span>

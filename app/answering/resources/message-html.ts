@@ -5,6 +5,7 @@ import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/message-html";
 import { idInPath } from "#server/edge";
+import { t } from "../../words/answering";
 
 const params = z.object({ id: idInPath });
 const PAGE_STYLE =
@@ -12,8 +13,6 @@ const PAGE_STYLE =
 
 /** Pictures of a message that are shown in it, in bytes. */
 const MOST_PICTURES = 10 * 1024 * 1024;
-const TOO_MUCH =
-  "<p>This message’s formatting is too much to be shown. Read it as plain text, or fetch the raw message.</p>";
 
 /** An inbound message's HTML, cleaned, for a sandboxed frame. Remote pictures only with ?pictures=remote. */
 export async function loader(args: Route.LoaderArgs) {
@@ -33,7 +32,7 @@ export async function loader(args: Route.LoaderArgs) {
         pictures.set(file.contentId, `data:${contentType};base64,${content.toString("base64")}`);
     }
     const cleaned = await cleanMessage(html, pictures, remote);
-    return cleaned ?? { html: TOO_MUCH, blocked: 0 };
+    return cleaned ?? { html: `<p>${t("tooMuchToBeShown")}</p>`, blocked: 0 };
   });
   const body = `<!DOCTYPE html><html><head><meta charset="utf-8"><style>${PAGE_STYLE}</style></head><body>${page.html}</body></html>`;
   return new Response(body, {

@@ -4,8 +4,9 @@ import { removeField } from "#server/house/fields";
 import { signedIn } from "#server/web/context";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/remove-field";
+import { t } from "#server/words";
 
-const of = z.enum(["case", "booking"], "There is no such field");
+const of = z.enum(["case", "booking"], t.error("thereIsNoSuchField"));
 
 /** Removes a field that nothing reads. */
 export async function action(args: Route.ActionArgs) {

@@ -10,7 +10,7 @@ import type { Route } from "./+types/set-fact";
 
 const body = z.strictObject({
   ...factValueSchema.shape,
-  from: daySchema("A day, as in 2027-03-01").nullable(),
+  from: daySchema.nullable(),
 });
 
 /** Gives a house fact another value, now or from a day on. */

@@ -5,6 +5,7 @@ import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/files";
+import { t } from "../../words/writing";
 
 /** Stores a file for a reply, a signature or stationery; `picture` says that it is to stand in the words. */
 export async function action(args: Route.ActionArgs) {
@@ -12,7 +13,7 @@ export async function action(args: Route.ActionArgs) {
   return actionResult(async () => {
     const form = await readForm(args.request);
     const file = form.get("file");
-    if (!(file instanceof File)) throw new Unusable("Choose a file");
+    if (!(file instanceof File)) throw new Unusable(t("chooseAFile"));
     const content = Buffer.from(await file.arrayBuffer());
     return uploadFile(
       em,

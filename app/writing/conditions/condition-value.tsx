@@ -1,8 +1,9 @@
 import { useId } from "react";
 import { MAX_PATTERN_LENGTH, type Test } from "#core/conditions/condition";
 import type { TokenType } from "#core/tokens/catalogue";
+import { YES_NO, yesOrNo } from "#core/words/named";
 import { Checkbox } from "../../ui/checkbox";
-import { sameWords, Select } from "../../ui/select";
+import { said, sameWords, Select } from "../../ui/select";
 import { DateField } from "../../ui/date-field";
 import { usePatternEngine } from "../../ui/pattern-engine";
 import { t } from "../../words/writing";
@@ -86,7 +87,7 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
       <Select
         label={t("value")}
         value={value === true || value === "yes" ? "yes" : "no"}
-        options={sameWords(["yes", "no"])}
+        options={said(YES_NO, yesOrNo)}
         onChange={(answer) => onChange(answer === "yes")}
       />
     );

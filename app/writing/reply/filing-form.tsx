@@ -2,11 +2,12 @@ import type { ReactNode } from "react";
 import { Controller, type ControllerRenderProps, type FieldPath } from "react-hook-form";
 import { replyChannels, replyParts } from "#core/forms/library";
 import type { Filing, OpenReply } from "#server/writing/open";
+import { channelName, partName } from "#core/words/named";
 import { Checkbox } from "../../ui/checkbox";
 import { DateField } from "../../ui/date-field";
 import { FieldProblem, FormProblem } from "../../ui/form";
 import { ManyPicker } from "../../ui/many-picker";
-import { sameWords, Select } from "../../ui/select";
+import { said, Select } from "../../ui/select";
 import type { FilingHandle } from "./use-filing";
 import { t } from "../../words/writing";
 
@@ -54,7 +55,7 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
             <Select
               label={t("part")}
               value={value}
-              options={sameWords(replyParts)}
+              options={said(replyParts, partName)}
               onChange={onChange}
               disabled={!mayFile}
             />
@@ -72,7 +73,7 @@ export function FilingForm({ open, handle }: { open: OpenReply; handle: FilingHa
                       onChange(on ? [...value, channel] : value.filter((one) => one !== channel))
                     }
                   />
-                  {channel === "sms" ? "SMS" : channel}
+                  {channelName(channel)}
                 </label>
               ))}
             </span>

@@ -1,4 +1,4 @@
-import { FILING_WORDS, type FilingChange } from "#core/forms/library";
+import { filedAs, type FilingChange } from "#core/forms/library";
 import type { Content } from "#server/replies/content";
 import type { Filing } from "#server/writing/open";
 import { sameJson } from "./same-json";
@@ -37,8 +37,6 @@ export function unpublished(
   filing: Filing,
 ): string[] {
   const parts = onShelf === null ? [] : PARTS.filter(([, part]) => !sameJson(part(onShelf), part(content)));
-  const names = (Object.keys(filingChange(filed, filing)) as (keyof Filing)[]).map(
-    (name) => FILING_WORDS[name],
-  );
+  const names = (Object.keys(filingChange(filed, filing)) as (keyof Filing)[]).map(filedAs);
   return [...new Set([...parts.map(([words]) => words), ...names])];
 }

@@ -3,6 +3,7 @@ import { trialCases } from "#server/writing/trial-cases";
 import { actionResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/trials";
+import { t } from "../../words/writing";
 
 const query = z.object({
   pinned: z
@@ -15,7 +16,7 @@ const query = z.object({
         .array(
           z
             .string()
-            .regex(/^\d{1,9}$/, "Numbers of cases")
+            .regex(/^\d{1,9}$/, t.error("numbersOfCases"))
             .transform(Number),
         )
         .max(40),

@@ -149,7 +149,7 @@ function sorted(options: Record<string, string>): [string, string][] {
 }
 
 const CAPITALS = (): Record<string, string> => ({
-  upper: "ALL CAPITALS",
+  upper: t("allCapitals"),
   lower: t("noCapitals"),
   title: t("eachWord"),
   sentence: t("firstLetter"),

@@ -9,6 +9,7 @@ import { tokensUsed } from "#core/checks/tokens-used";
 import type { Token } from "#core/tokens/catalogue";
 import type { Content } from "#server/replies/content";
 import type { OpenReply } from "#server/writing/open";
+import { channelName } from "#core/words/named";
 import { usePatternEngine } from "../../ui/pattern-engine";
 import { LetterBlocks } from "../../ui/letter-blocks";
 import { Checkbox } from "../../ui/checkbox";
@@ -109,7 +110,7 @@ export function TryOn({ open, content, language, tokens, pool, pinned, onPin, pr
           <p className="flex items-baseline gap-2">
             <strong className="min-w-0 truncate">{trial.case.customer}</strong>
             <span className="whitespace-nowrap text-soft tabular-nums">{trial.case.label}</span>
-            <span className="ml-auto whitespace-nowrap text-soft">{trial.case.channel}</span>
+            <span className="ml-auto whitespace-nowrap text-soft">{channelName(trial.case.channel)}</span>
           </p>
           <p className="text-look">{whyWords(trial.why)}</p>
           {letter.subject !== "" && <p className="mt-1 font-serif text-soft">{letter.subject}</p>}

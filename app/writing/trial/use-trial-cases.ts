@@ -32,7 +32,7 @@ export function useTrialCases(pinned: number[]): { pool: TrialCase[]; problem: s
     const load = async () => {
       try {
         const read = cases.safeParse(await readFrom(`/replies/trials?pinned=${wanted}`, controller.signal));
-        if (!read.success) throw new Error("the server’s answer makes no sense");
+        if (!read.success) throw new Error(t("theServersAnswerMakesNoSense"));
         startTransition(() => setPool(read.data.cases));
         const missing = wanted
           .split(",")

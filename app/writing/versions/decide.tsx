@@ -26,7 +26,8 @@ export function Decide({ compared, published }: { compared: Comparison; publishe
     const result = await act(`/replies/${reply.key}/${what}`, body, done);
     if (!result.ok) {
       setProblem(result.problem);
-      if (result.status === 409 && result.problem.includes("working copy")) setReplace(true);
+      // The one conflict of it: a working copy would be replaced.
+      if (result.status === 409 && what.endsWith("/work-from")) setReplace(true);
       return;
     }
     setProblem(null);

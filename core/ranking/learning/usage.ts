@@ -1,4 +1,5 @@
 import type { Outcome } from "../inquiry";
+import { t } from "../../words/ranking";
 
 /** What came of a reply when it was taken. */
 interface ReplyUsage {
@@ -40,8 +41,8 @@ export class Usage {
     const own = share(this.#byPerson.get(`${person} ${reply}`) ?? 0);
     const ours = share(this.#byTeam.get(`${team} ${reply}`) ?? 0);
     const factor = 1 + HABIT_COUNTS * Math.max(own, ours / 2);
-    if (own > 0.5) return { factor, why: "you use it often" };
-    return { factor, why: ours > 0.6 ? "your team uses it often" : null };
+    if (own > 0.5) return { factor, why: t("youUseItOften") };
+    return { factor, why: ours > 0.6 ? t("yourTeamUsesItOften") : null };
   }
 
   /** By how much a reply's chance shrinks because colleagues do not keep it as it is, and the words for that. */
@@ -50,8 +51,8 @@ export class Usage {
     const away = swapped / (sent + swapped + DOUBT);
     const anew = rewritten / (sent + DOUBT);
     const factor = 1 - (1 - SUNK) * Math.min(1, away + anew);
-    if (away > 0.3 && away >= anew) return { factor, why: "often swapped for another" };
-    return { factor, why: anew > 0.3 ? "often written anew" : null };
+    if (away > 0.3 && away >= anew) return { factor, why: t("oftenSwappedForAnother") };
+    return { factor, why: anew > 0.3 ? t("oftenWrittenAnew") : null };
   }
 
   #of(reply: string): ReplyUsage {

@@ -1,0 +1,67 @@
+import { wordsOf } from "./words-of";
+
+/** The words of what forms refuse, file by file. */
+export const t = wordsOf("forms", {
+  // forms/fields.ts
+  atMostCharacters: "At most {{most, number}} characters",
+  chooseOneOfTheList: "Choose one of the list",
+  aDay: "A day, as in 2027-03-01",
+  aDayFrom1900To2199: "A day from 1900 to 2199",
+
+  // forms/house.ts
+  writeTheNameThatLettersPrint: "Write the name that letters are to print",
+  oneToSixLetters: "One to six letters, as SF in SF-20417",
+  aLanguageByItsTag: "A language by its tag, as in de or pt-BR",
+  chooseALanguageAtLeast: "Choose a language at least",
+  atMostLanguages: "At most {{most, number}} languages",
+  chooseACountryOfTheList: "Choose a country of the list",
+  sayWhatItIsCalled: "Say what it is called",
+
+  // forms/library.ts
+  giveTheShelfAName: "Give the shelf a name",
+  giveItALetterOrTwo: "Give it a letter or two",
+  aLetterOrTwo: "A letter or two",
+  atMostTeams: "At most {{most, number}} teams",
+  sayForWhichTeams: "Say for which teams the shelf is",
+  chooseAShelf: "Choose a shelf",
+  giveItATitle: "Give it a title",
+  aTagIsAWordOrTwo: "A tag is a word or two",
+  atMostTags: "At most {{most, number}} tags",
+  chooseAChannelAtLeast: "Choose a channel at least",
+  atMostTopics: "At most {{most, number}} topics",
+  theSeasonEndsBeforeItBegins: "The season ends before it begins",
+  shelf: "shelf",
+  note: "note",
+  part: "part",
+  tags: "tags",
+  channels: "channels",
+  whatItIsAbout: "what it is about",
+  owner: "owner",
+  reviewDate: "review date",
+  season: "season",
+
+  // forms/outside.ts
+  giveThemAName: "Give them a name",
+
+  // forms/papers.ts
+  aColour: "A colour is written as in #0d5a45",
+  notAStoredFile: "Not the id of a stored file",
+  giveItAName: "Give it a name",
+  aSignatureHasNoBlanks: "A signature has no blanks: nobody is asked for them",
+
+  // forms/people.ts
+  atLeastCharacters: "At least {{most}} characters; several words do well",
+  writeYourPresentPassword: "Write your present password",
+  chooseATimeZone: "Choose a time zone",
+  chooseATimeZoneOfTheList: "Choose a time zone of the list",
+  writeTheNameAsLettersPrintIt: "Write the name as letters are to print it",
+  writeTheFirstName: "Write the first name",
+  writeAnEmailAddress: "Write an email address, as in maren@example.com",
+  sayWhatTheTeamIsCalled: "Say what the team is called",
+  aNumberOfMinutes: "A number of minutes",
+  atLeastMinutes: "At least {{least, number}} minutes",
+  atMostDays: "At most {{most, number}} days",
+
+  // language/tag.ts
+  notALanguage: "Not a language, as in en, de or pt-BR",
+});

@@ -1,0 +1,37 @@
+import { t } from "./names";
+
+type Channel = "email" | "chat" | "sms";
+type Part = "opening" | "answer" | "closing";
+type Role = "agent" | "curator" | "lead";
+
+/** Where a reply can stand. */
+export const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
+
+export const YES_NO = ["yes", "no"] as const;
+
+const channels: readonly string[] = ["email", "chat", "sms"] satisfies Channel[];
+
+/** A channel, as people call it; one that nothing is known of stands for itself. */
+export function channelName(channel: string): string {
+  return channels.includes(channel) ? t(channel as Channel) : channel;
+}
+
+/** A part of a letter, as people call it. */
+export function partName(part: Part): string {
+  return t(part);
+}
+
+/** A role, as people call it. */
+export function roleName(role: Role): string {
+  return t(role);
+}
+
+/** Where a reply stands, as people say it. */
+export function stateName(state: (typeof replyStates)[number]): string {
+  return t(state === "ready to check" ? "readyToCheck" : state);
+}
+
+/** Yes or no. */
+export function yesOrNo(answer: (typeof YES_NO)[number]): string {
+  return t(answer);
+}
