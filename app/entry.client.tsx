@@ -2,7 +2,7 @@ import { startTransition, StrictMode } from "react";
 import { hydrateRoot } from "react-dom/client";
 import { HydratedRouter } from "react-router/dom";
 import { setNonce } from "get-nonce";
-import * as z from "zod/mini";
+import { later } from "./ui/later";
 
 // Styles that parts of the interface bring are allowed by the page's own nonce.
 const nonce = document.querySelector<HTMLScriptElement>("script[nonce]")?.nonce;
@@ -17,25 +17,13 @@ startTransition(() => {
   );
 });
 
-const manifest = z.object({
-  routes: z.record(
-    z.string(),
-    z.object({ hasLoader: z.boolean(), hasClientAction: z.boolean(), module: z.string() }),
-  ),
-});
-
-/** Fetches the scripts of what only acts: an act must not fail for a script that the server cannot give any more. */
-async function fetchActs(): Promise<void> {
-  const { routes } = manifest.parse(Reflect.get(window, "__reactRouterManifest"));
-  for (const { hasLoader, hasClientAction, module } of Object.values(routes))
-    if (hasClientAction && !hasLoader) await import(/* @vite-ignore */ module);
+async function fetchLater(): Promise<void> {
+  const [{ fetchActs }] = await Promise.all([import("./fetch-acts"), import("./ui/refusal-shape")]);
+  await fetchActs();
 }
 
-// What the page shows comes first.
-window.addEventListener("load", () => {
-  setTimeout(() => {
-    fetchActs().catch((error: unknown) => {
-      console.warn("What acts could not be fetched ahead", error);
-    });
-  }, 1000);
+later(() => {
+  fetchLater().catch((error: unknown) => {
+    console.warn("What acts could not be fetched ahead", error);
+  });
 });

@@ -11,7 +11,6 @@ import { Button } from "../ui/button";
 import { SaveWords } from "../ui/save-words";
 import { LetterBlocks } from "../ui/letter-blocks";
 import { Time } from "../ui/time";
-import { Difference } from "./strip/difference";
 import { KeptDraft } from "./draft/kept-draft";
 import { Files } from "./sending/files";
 import { Margin } from "./margin";
@@ -27,6 +26,8 @@ import type { AnswerHandle } from "./use-answer";
 import { t } from "../words/answering";
 import { Sentence } from "../words/sentence";
 
+// It compares words, which few first looks want.
+const Difference = lazy(async () => ({ default: (await import("./strip/difference")).Difference }));
 const SlipStack = lazy(() => import("./editor/slip-stack"));
 
 interface Props {
@@ -139,7 +140,11 @@ export function OurAnswer({
                     {t("theLanguageOfThisReplyIs", { language: languageName(looked.language) })}
                   </p>
                 )}
-                {looked && <Difference open={open} patterns={answer.patterns} reply={looked} other={rival} />}
+                {looked && rival && (
+                  <Suspense>
+                    <Difference open={open} patterns={answer.patterns} reply={looked} other={rival} />
+                  </Suspense>
+                )}
                 <div className="letter">
                   {bySlip(preview.letter.fragments).map(({ slip, blocks }) => (
                     <div

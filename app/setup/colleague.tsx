@@ -8,7 +8,7 @@ import { readColleague, type Belongings, type Colleague } from "#server/staff/co
 import { allTeams, possibleOwners } from "#server/replies/shelves";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
-import { nothing, useAct } from "../ui/act";
+import { useAct } from "../ui/act";
 import { Button } from "../ui/button";
 import { Confirm } from "../ui/confirm";
 import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
@@ -233,11 +233,7 @@ function SendAway({ colleague, others }: Pick<Data, "colleague" | "others">) {
   const behind = leftBehind(colleague.belongings);
   const heir = others.find((one) => String(one.id) === successor);
   const go = async () => {
-    const outcome = await ask(
-      `/setup/people/${colleague.id}/send-away`,
-      { successor: Number(successor) },
-      nothing,
-    );
+    const outcome = await ask(`/setup/people/${colleague.id}/send-away`, { successor: Number(successor) });
     setProblem(outcome.ok ? undefined : outcome.problem);
     if (outcome.ok) toast({ words: t("colleagueCanNoLongerSignIn", { colleague: colleague.name }) });
   };

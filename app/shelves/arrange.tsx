@@ -10,7 +10,7 @@ import { Button } from "../ui/button";
 import { Confirm } from "../ui/confirm";
 import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Mark } from "../ui/mark";
-import { nothing, useAct, type Outcome } from "../ui/act";
+import { useAct, type Outcome } from "../ui/act";
 import { SortableList } from "../ui/sortable-list";
 import { useToast } from "../ui/toast";
 import type { Route } from "./+types/arrange";
@@ -35,7 +35,7 @@ export default function Arrange({ loaderData }: Route.ComponentProps) {
   const [open, setOpen] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const change = async (path: string, body: object, words: string) => {
-    const outcome = await act(path, body, nothing);
+    const outcome = await act(path, body);
     if (outcome.ok) {
       toast({ words });
       setOpen(null);

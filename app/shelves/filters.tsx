@@ -3,14 +3,13 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { useDebouncedCallback } from "use-debounce";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
-import { replyChannels, replyParts } from "#core/forms/library";
-import { channelName, partName, replyStates, stateName } from "#core/words/named";
+import { channelName, partName, replyChannels, replyParts, replyStates, stateName } from "#core/words/named";
 import { Checkbox } from "../ui/checkbox";
 import { Kbd } from "../ui/kbd";
 import { languageName } from "#core/language/tag";
 import { Popover } from "../ui/popover";
 import { SortableList } from "../ui/sortable-list";
-import { nothing, useAct } from "../ui/act";
+import { useAct } from "../ui/act";
 import { said, sameWords, Select, type Option } from "../ui/select";
 import { useFindKeys } from "../ui/use-find-keys";
 import { useShortcut } from "../ui/use-shortcut";
@@ -250,7 +249,7 @@ function ColumnChoice({ columns }: { columns: ReplyColumn[] }) {
   const [problem, setProblem] = useState<string | null>(null);
   const others = (Object.keys(columnLabels()) as ReplyColumn[]).filter((one) => !columns.includes(one));
   const choose = async (next: ReplyColumn[]) => {
-    const done = await act("/shelves/columns", { columns: next }, nothing);
+    const done = await act("/shelves/columns", { columns: next });
     setProblem(done.ok ? null : done.problem);
   };
   return (

@@ -6,7 +6,7 @@ import type { ShelfRow } from "#server/replies/shelves";
 import { Hint } from "../ui/hint";
 import { Mark } from "../ui/mark";
 import { Time } from "../ui/time";
-import { nothing, useAct } from "../ui/act";
+import { useAct } from "../ui/act";
 import { SortableList } from "../ui/sortable-list";
 import { withParams } from "./params";
 import { t } from "../words/shelves";
@@ -161,7 +161,7 @@ function WithinReach({ reach }: { reach: NamedReply[] }) {
   const act = useAct();
   const [problem, setProblem] = useState<string | null>(null);
   const put = async (keys: string[]) => {
-    const done = await act("/shelves/pins/order", { keys }, nothing);
+    const done = await act("/shelves/pins/order", { keys });
     setProblem(done.ok ? null : done.problem);
   };
   const byKey = new Map(reach.map((reply) => [reply.key, reply]));

@@ -12,7 +12,7 @@ import { useEffect, useMemo, useRef } from "react";
 import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
 import type { ReplyColumn, ReplyFilter } from "#server/replies/filter";
 import type { ReplyRow } from "#server/replies/list";
-import { nothing, useAct } from "../ui/act";
+import { useAct } from "../ui/act";
 import { Checkbox } from "../ui/checkbox";
 import { Hint } from "../ui/hint";
 import { RowMenu } from "../ui/row-menu";
@@ -137,7 +137,7 @@ export function ReplyTable({ found, filter, address, pageSize, columns, selectio
   );
 
   const pin = async (row: ReplyRow) => {
-    const done = await act(`/replies/${row.key}/pin`, { pinned: !row.pinned }, nothing);
+    const done = await act(`/replies/${row.key}/pin`, { pinned: !row.pinned });
     if (!done.ok) toast({ words: done.problem, tone: "stop" });
   };
 

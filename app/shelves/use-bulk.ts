@@ -1,17 +1,11 @@
 import { useCallback } from "react";
-import * as z from "zod/mini";
 import type { BulkInput } from "#server/replies/filing";
 import { useAct } from "../ui/act";
 import { useToast } from "../ui/toast";
 import { t } from "../words/shelves";
 
-const done = z.object({
-  id: z.nullable(z.number()),
-  changed: z.number(),
-  refused: z.number(),
-  words: z.string(),
-});
-const undone = z.object({ undone: z.number(), stay: z.number() });
+/** What reads the answers comes with the first change. */
+const fetchAnswers = () => import("./bulk-answers");
 
 /** Replies that are changed together: by their keys, or all that a filter finds. */
 type Which = { keys: string[] } | { filter: string };
@@ -28,7 +22,8 @@ export function useBulk(): {
   const toast = useToast();
   const undo = useCallback(
     (id: number) => {
-      void act(`/shelves/bulk/${id}/undo`, {}, undone).then((result) => {
+      void fetchAnswers().then(async ({ undone }) => {
+        const result = await act(`/shelves/bulk/${id}/undo`, {}, undone);
         if (!result.ok) {
           toast({ words: result.problem, tone: "stop" });
           return;
@@ -42,6 +37,7 @@ export function useBulk(): {
   );
   const make = useCallback(
     async (which: Which, change: BulkInput) => {
+      const { done } = await fetchAnswers();
       const result = await act("/shelves/bulk", { ...which, change }, done);
       if (!result.ok) {
         toast({ words: result.problem, tone: "stop" });

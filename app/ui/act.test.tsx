@@ -123,12 +123,12 @@ test("what a server in front of the actions says is told as it says it", async (
   const answer = await answerOrRefusal({
     serverAction: answered("That is too large: at most 2 MB are taken here.", { status: 413 }),
   });
-  expect(refusalOf(answer)).toEqual({
+  expect(await refusalOf(answer)).toEqual({
     problem: "That is too large: at most 2 MB are taken here.",
     status: 413,
   });
   const page = await answerOrRefusal({
     serverAction: answered("<html>bad gateway</html>", { status: 502 }),
   });
-  expect(refusalOf(page)).toEqual({ problem: "The server said 502", status: 502 });
+  expect(await refusalOf(page)).toEqual({ problem: "The server said 502", status: 502 });
 });

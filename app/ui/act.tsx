@@ -1,6 +1,6 @@
 import { createContext, useCallback, useContext, useEffect, useRef, useState, type ReactNode } from "react";
 import { useFetcher, type SubmitTarget } from "react-router";
-import * as z from "zod/mini";
+import type * as z from "zod/mini";
 import { refusalOf, type Refusal } from "./refusal";
 import { t } from "../words/ui";
 
@@ -11,7 +11,11 @@ export type Outcome<T> = { ok: true; data: T } | ({ ok: false } & Refusal);
  * Asks an action for something, by JSON or a form with files. It goes its way however the screens change meanwhile; what
  * screens show is loaded again when it is done.
  */
-export type Act = <T>(path: string, body: object, schema: z.ZodMiniType<T>) => Promise<Outcome<T>>;
+export interface Act {
+  /** One that has nothing to say but that it is done. */
+  (path: string, body: object): Promise<Outcome<object>>;
+  <T>(path: string, body: object, schema: z.ZodMiniType<T>): Promise<Outcome<T>>;
+}
 
 interface Running {
   id: number;
@@ -19,9 +23,6 @@ interface Running {
   body: object;
   resolve: (answer: unknown) => void;
 }
-
-/** What an act answers that has nothing to say but that it is done. */
-export const nothing = z.object({});
 
 const ActContext = createContext<Act>(() => Promise.reject(new Error("There is no Acts above")));
 
@@ -33,18 +34,23 @@ export function useAct(): Act {
 export function Acts({ children }: { children: ReactNode }) {
   const [running, setRunning] = useState<Running[]>([]);
   const lastId = useRef(0);
-  const act = useCallback<Act>(async (path, body, schema) => {
+  const act = useCallback(async (path: string, body: object, schema?: z.ZodMiniType<object>) => {
     const answer = await new Promise<unknown>((resolve) => {
       const id = ++lastId.current;
       setRunning((all) => [...all, { id, path, body, resolve }]);
     });
-    const refused = refusalOf(answer);
-    if (refused) return { ok: false, ...refused };
-    const read = z.safeParse(schema, answer);
-    return read.success
-      ? { ok: true, data: read.data }
-      : { ok: false, problem: t("theServersAnswerCouldNotBe"), status: 200 };
-  }, []);
+    const unread = { ok: false as const, problem: t("theServersAnswerCouldNotBe"), status: 200 };
+    try {
+      const refused = await refusalOf(answer);
+      if (refused) return { ok: false as const, ...refused };
+    } catch {
+      return unread; // What reads it could not be fetched.
+    }
+    if (!schema)
+      return typeof answer === "object" && answer !== null ? { ok: true as const, data: answer } : unread;
+    const read = schema.safeParse(answer);
+    return read.success ? { ok: true as const, data: read.data } : unread;
+  }, []) as Act;
   return (
     <ActContext value={act}>
       {children}

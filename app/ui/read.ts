@@ -13,6 +13,8 @@ export async function readFrom(path: string, signal: AbortSignal): Promise<unkno
   });
   const answer: unknown = await response.json().catch(() => null);
   if (!response.ok || answer === null)
-    throw new Error(refusalOf(answer)?.problem ?? t("theServerAnsweredStatus", { status: response.status }));
+    throw new Error(
+      (await refusalOf(answer))?.problem ?? t("theServerAnsweredStatus", { status: response.status }),
+    );
   return answer;
 }

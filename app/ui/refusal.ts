@@ -1,5 +1,4 @@
 import { isRouteErrorResponse } from "react-router";
-import * as z from "zod/mini";
 import { t } from "../words/ui";
 
 /** What the server refused, in words; status 0 where it did not answer at all. */
@@ -10,11 +9,10 @@ export interface Refusal {
   at?: string | undefined;
 }
 
-const refusal = z.object({ problem: z.string(), status: z.optional(z.number()), at: z.optional(z.string()) });
-
-/** What an answer of the server refuses; null where it does not. */
-export function refusalOf(answer: unknown): Refusal | null {
-  const read = z.safeParse(refusal, answer);
+/** What an answer of the server refuses; null where it does not. What reads it comes once the page is there. */
+export async function refusalOf(answer: unknown): Promise<Refusal | null> {
+  const { refusalShape } = await import("./refusal-shape");
+  const read = refusalShape.safeParse(answer);
   if (!read.success) return null;
   const { problem, status = 400, at } = read.data;
   return at === undefined ? { problem, status } : { problem, status, at };
@@ -32,15 +30,15 @@ export async function answerOrRefusal({
   try {
     return await serverAction();
   } catch (error) {
-    if (error instanceof Response) return refused(error.status, await error.text());
-    if (isRouteErrorResponse(error)) return refused(error.status, error.data);
+    if (error instanceof Response) return await refused(error.status, await error.text());
+    if (isRouteErrorResponse(error)) return await refused(error.status, error.data);
     return { problem: t("theServerCannotBeReachedNothing"), status: 0 };
   }
 }
 
 /** @param data what the server said: JSON, its text, or a sentence */
-function refused(status: number, data: unknown): Refusal {
-  const read = refusalOf(typeof data === "string" ? jsonOf(data) : data);
+async function refused(status: number, data: unknown): Promise<Refusal> {
+  const read = await refusalOf(typeof data === "string" ? jsonOf(data) : data);
   const words =
     typeof data === "string" && data !== "" && data.length < 300 && !data.startsWith("<") ? data : null;
   return { problem: read?.problem ?? words ?? t("theServerSaidStatus2", { status }), status };

@@ -1,5 +1,5 @@
 import { Tabs as Radix } from "radix-ui";
-import type { ReactNode } from "react";
+import { Suspense, type ReactNode } from "react";
 import { Hint } from "./hint";
 
 interface Tab {
@@ -87,7 +87,7 @@ export function TabPanel({
       {...(kept ? { forceMount: true as const } : {})}
       className={`data-[state=inactive]:hidden ${className}`}
     >
-      {children}
+      <Suspense>{children}</Suspense>
     </Radix.Content>
   );
 }

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { nothing, useAct, type Outcome } from "./act";
+import { useAct, type Outcome } from "./act";
 import { useToast } from "./toast";
 import { t } from "../words/ui";
 
@@ -17,7 +17,7 @@ export function useSave(base: string): {
   const ask = useAct();
   const toast = useToast();
   const act = async (what: string, body: object, words = t("saved")) => {
-    const outcome = await ask(`${base}/${what}`, body, nothing);
+    const outcome = await ask(`${base}/${what}`, body);
     if (outcome.ok) toast({ words });
     return outcome;
   };

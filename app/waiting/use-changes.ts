@@ -1,6 +1,5 @@
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { useRevalidator } from "react-router";
-import * as z from "zod/mini";
 import type { ChangedRow, WaitingFilter, WaitingRow } from "#server/cases/waiting";
 import type { DeskData } from "../ui/desk";
 import { useRouteLoaderData } from "react-router";
@@ -8,10 +7,6 @@ import { useLive } from "../ui/use-live";
 
 /** Counts and best replies are loaded behind the rows that changed, once for all that come until then. */
 const BEHIND_MS = [15_000, 45_000] as const;
-
-const changedShape: z.ZodMiniType<ChangedRow> = z.custom<ChangedRow>(
-  (value) => typeof value === "object" && value !== null && "row" in value && "list" in value,
-);
 
 interface Viewer {
   id: number;
@@ -59,7 +54,8 @@ export function useChanges(rows: WaitingRow[], filter: WaitingFilter): WaitingRo
   const [changes, setChanges] = useState<Changes>({ since: rows, ...NOTHING });
   const current = changes.since === rows ? changes : { since: rows, ...NOTHING };
   const onRow = useCallback(
-    (data: string) => {
+    async (data: string) => {
+      const { changedShape } = await import("./changed-shape");
       const read = changedShape.safeParse(JSON.parse(data));
       // What is searched for is found by the server alone.
       if (!read.success || !viewer || filter.text !== "") {
@@ -81,7 +77,12 @@ export function useChanges(rows: WaitingRow[], filter: WaitingFilter): WaitingRo
     },
     [rows, filter, viewer, revalidate],
   );
-  useLive(useMemo(() => ({ list: onRow }), [onRow]));
+  useLive(
+    useMemo(
+      () => ({ list: (data: string) => void onRow(data).catch(() => revalidate()) }),
+      [onRow, revalidate],
+    ),
+  );
   const { isBehind } = current;
   useEffect(() => {
     if (!isBehind) return;

@@ -5,27 +5,28 @@ import type { TrialCase } from "#core/compose/trials";
 import type { SubjectMatter } from "#core/checks/guarantee";
 import type { Content, ContentVariant } from "#server/replies/content";
 import type { OpenReply } from "#server/writing/open";
-import { addBlank } from "./blanks/blanks-panel";
+import { addBlank } from "./blanks/new-blank";
 import { BodyEditor } from "./editor/body-editor";
-import { firstTest } from "./conditions/condition-form";
 import type { Brought } from "./editor/carry";
 import type { Definitions } from "./editor/definitions";
 import { Inspector } from "./desk/inspector";
-import { Original } from "./reply/original";
-import { freePassage } from "./conditions/passages-panel";
+import { firstTest, freePassage } from "./conditions/new-passage";
 import { TextField } from "./editor/text-field";
 import { valueRows } from "./tokens/token-list";
-import { TokenMenu } from "./tokens/token-menu";
 import { Toolbar } from "./desk/toolbar";
 import type { ChangeContent } from "./reply/use-reply";
 import { Variants } from "./reply/variants";
 import { WordsMenu } from "./desk/words-menu";
 import { Checkbox } from "../ui/checkbox";
+import { fetched } from "../ui/fetched";
 import { isPicture } from "#core/text/file-name";
 import { insertPicture } from "../ui/editor/brought-files";
 import { TabPanel, Tabs } from "../ui/tabs";
 import { t } from "../words/writing";
 
+// It compares words, which only a translation wants.
+const Original = lazy(async () => ({ default: (await import("./reply/original")).Original }));
+const useTokens = fetched(() => import("./tokens/token-menu"), { ahead: true });
 const TextForm = lazy(() => import("./editor/text-form"));
 
 interface Props {
@@ -68,6 +69,7 @@ export function ReplyPage(props: Props) {
     onEditBlank,
   } = props;
   const [menu, setMenu] = useState<OpenMenu | null>(null);
+  const tokens = useTokens(menu !== null);
   const inspector = useRef<HTMLDivElement>(null);
   const [asText, setAsText] = useState(false);
   const [subject, setSubject] = useState<Editor | null>(null);
@@ -252,12 +254,14 @@ export function ReplyPage(props: Props) {
             </Suspense>
           )}
           {translated && (
-            <Original content={content} variant={variant} tokens={definitions.tokens} change={change} />
+            <Suspense>
+              <Original content={content} variant={variant} tokens={definitions.tokens} change={change} />
+            </Suspense>
           )}
         </div>
       </TabPanel>
-      {menu && (
-        <TokenMenu
+      {menu && tokens && (
+        <tokens.TokenMenu
           rows={valueRows(definitions.tokens, content.blanks, about, definitions.sample)}
           at={menu.at}
           onPick={(row) => insert(menu.editor, row.kind, row.name)}

@@ -1,5 +1,5 @@
 import type { Editor } from "@tiptap/core";
-import { startTransition, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, startTransition, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useLocation } from "react-router";
 import { checkReply, type WriterFinding } from "#core/checks/writing";
 import { needsPatterns } from "#core/conditions/patterns";
@@ -9,15 +9,12 @@ import { catalogue } from "#core/tokens/catalogue";
 import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { OpenReply } from "#server/writing/open";
+import { later } from "../ui/later";
 import { usePatternEngine } from "../ui/pattern-engine";
 import { useClock } from "../ui/time";
 import { useShortcut } from "../ui/use-shortcut";
-import { BlanksPanel } from "./blanks/blanks-panel";
 import type { Definitions } from "./editor/definitions";
-import { FilesPanel } from "./reply/files-panel";
-import { FilingForm } from "./reply/filing-form";
 import { Findings } from "./desk/findings";
-import { PassagesPanel } from "./conditions/passages-panel";
 import { ReplyHead } from "./reply/reply-head";
 import { JUST_BEGUN } from "./just-begun";
 import { ReplyPage } from "./reply-page";
@@ -26,9 +23,21 @@ import { useFiling } from "./reply/use-filing";
 import { useReply } from "./reply/use-reply";
 import { useTrialCases } from "./trial/use-trial-cases";
 import { useUpload } from "../ui/use-upload";
-import { VersionsPanel } from "./versions/versions-panel";
+import { useSegments } from "./use-segments";
 import { TabList, TabPanel, Tabs } from "../ui/tabs";
 import { t } from "../words/writing";
+
+// What stands behind another tab comes once the reply is there.
+const fetchBlanks = () => import("./blanks/blanks-panel");
+const fetchPassages = () => import("./conditions/passages-panel");
+const fetchFiling = () => import("./reply/filing-form");
+const fetchFiles = () => import("./reply/files-panel");
+const fetchVersions = () => import("./versions/versions-panel");
+const BlanksPanel = lazy(async () => ({ default: (await fetchBlanks()).BlanksPanel }));
+const PassagesPanel = lazy(async () => ({ default: (await fetchPassages()).PassagesPanel }));
+const FilingForm = lazy(async () => ({ default: (await fetchFiling()).FilingForm }));
+const FilesPanel = lazy(async () => ({ default: (await fetchFiles()).FilesPanel }));
+const VersionsPanel = lazy(async () => ({ default: (await fetchVersions()).VersionsPanel }));
 
 const panels = ["tryOn", "blanks", "passages", "files", "filing", "history"] as const;
 type Panel = (typeof panels)[number];
@@ -55,6 +64,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   const tokens = useMemo(() => catalogue(open.own), [open.own]);
   const variant = content.variants.find((one) => one.language === language) ?? content.variants[0];
 
+  const segments = useSegments(filing.channels.includes("sms"));
   const { patterns, isReady } = usePatternEngine(
     useMemo(() => needsPatterns(content.passages), [content.passages]),
   );
@@ -68,9 +78,9 @@ export function WritingDesk({ open }: { open: OpenReply }) {
         channels: filing.channels,
         about: { topics: filing.topics, withBooking: filing.withBooking },
       },
-      { tokens, facts: open.own.houseFacts, patterns, now: new Date(now).toISOString() },
+      { tokens, facts: open.own.houseFacts, patterns, segments, now: new Date(now).toISOString() },
     );
-  }, [content, filing, tokens, open.own, now, patterns, isReady]);
+  }, [content, filing, tokens, open.own, now, patterns, segments, isReady]);
   const sample = useCallback(
     (name: string) => {
       const token = tokens.get(name);
@@ -100,13 +110,26 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   // Where the hand goes when something beside the words is to be changed, and from there back to its place in them.
   const beside = useRef<HTMLElement>(null);
   const isExpected = useRef(false);
-  // What was just made may be drawn a little later.
-  useEffect(() => {
+  const toExpected = useCallback(() => {
     const control = isExpected.current ? beside.current?.querySelector<HTMLElement>(CHOSEN) : null;
     if (!control) return;
     isExpected.current = false;
     control.focus();
-  });
+  }, []);
+  useEffect(
+    () =>
+      later(() => {
+        // A panel that could not be fetched is fetched again when it is opened, and says so then.
+        void Promise.allSettled([
+          fetchPassages(),
+          fetchBlanks(),
+          fetchFiles(),
+          fetchFiling(),
+          fetchVersions(),
+        ]);
+      }),
+    [],
+  );
   const showBlank = useCallback((name: string) => {
     setBlank(name);
     setPanel("blanks");
@@ -229,6 +252,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
                 change={change}
                 onInsert={insertBlank}
               />
+              <Drawn then={toExpected} />
             </TabPanel>
             <TabPanel value="passages" className={PANEL}>
               <PassagesPanel
@@ -240,11 +264,12 @@ export function WritingDesk({ open }: { open: OpenReply }) {
                 onChoose={setPassage}
                 change={change}
               />
+              <Drawn then={toExpected} />
             </TabPanel>
             <TabPanel value="files" className={PANEL}>
               <FilesPanel content={content} change={change} upload={files.upload} problem={files.problem} />
             </TabPanel>
-            <TabPanel value="filing" kept className={PANEL}>
+            <TabPanel value="filing" className={PANEL}>
               <FilingForm open={open} handle={filed} />
             </TabPanel>
             <TabPanel value="history" className={PANEL}>
@@ -255,6 +280,12 @@ export function WritingDesk({ open }: { open: OpenReply }) {
       </aside>
     </main>
   );
+}
+
+/** Does something whenever what stands beside it was drawn. */
+function Drawn({ then }: { then: () => void }) {
+  useEffect(() => then());
+  return null;
 }
 
 /** How often each passage, and which blanks, stand in the words of any language. */

@@ -2,6 +2,7 @@ import { re2Patterns } from "../conditions/re2";
 import type { Library, LibraryProblem, LibraryReply } from "../formats/library";
 import { catalogue, type DetailToken, type OwnToken, type Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
+import { smsSegments } from "./segments";
 import { tokensUsed } from "./tokens-used";
 import { checkReply, type WrittenReply } from "./writing";
 import { t } from "../words/checks";
@@ -55,6 +56,7 @@ export function lint(
     tokens: libraryTokens(library, details),
     facts: factsOf(library),
     patterns: re2Patterns,
+    segments: smsSegments,
     now,
   };
   const noPlace = { reply: null, language: null, where: null, line: null, column: null };

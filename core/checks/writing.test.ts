@@ -7,6 +7,7 @@ import { blanksSchema } from "../tokens/blanks";
 import { catalogue, type OwnToken } from "../tokens/catalogue";
 import { outOfDate } from "../language/dates";
 import { tokensUsed } from "./tokens-used";
+import { smsSegments } from "./segments";
 import { checkReply, type WrittenReply } from "./writing";
 
 const facts: OwnToken[] = [
@@ -30,7 +31,13 @@ function written(markdown: string, changes: Record<string, unknown> = {}): Writt
   };
 }
 const findings = (markdown: string, changes: Record<string, unknown> = {}) =>
-  checkReply(written(markdown, changes), { tokens, facts, patterns: re2Patterns, now });
+  checkReply(written(markdown, changes), {
+    tokens,
+    facts,
+    patterns: re2Patterns,
+    segments: smsSegments,
+    now,
+  });
 const codes = (markdown: string, changes: Record<string, unknown> = {}) =>
   findings(markdown, changes).map((one) => one.code);
 
@@ -160,10 +167,9 @@ describe("a translation", () => {
     ],
   });
   const said = (reply: WrittenReply) =>
-    checkReply(reply, { tokens, facts: [], patterns: re2Patterns, now }).map(({ code, language }) => [
-      code,
-      language,
-    ]);
+    checkReply(reply, { tokens, facts: [], patterns: re2Patterns, segments: smsSegments, now }).map(
+      ({ code, language }) => [code, language],
+    );
 
   test("that still has the original’s words is not nothing to see to", () => {
     expect(said(both("Dogs are welcome on deck 3."))).toEqual([["untranslated", "de"]]);
@@ -184,7 +190,7 @@ test("a passage is named by its first words, in whatever it stands, and by when 
         p: { when: { all: [passages.p.when, { value: "customer.first_name", is: "equals", to: "Bo" }] } },
       }),
     };
-    return checkReply(reply, { tokens, facts: [], patterns: re2Patterns, now }).find(
+    return checkReply(reply, { tokens, facts: [], patterns: re2Patterns, segments: smsSegments, now }).find(
       ({ code }) => code === "passage-never",
     )?.message;
   };

@@ -1,4 +1,3 @@
-import { SegmentedMessage } from "sms-segments-calculator";
 import { testsOf, type Passages } from "../conditions/condition";
 import { coverage, type PassageUse } from "../conditions/coverage";
 import type { PatternEngine } from "../conditions/patterns";
@@ -80,6 +79,8 @@ export interface WritingChecksInput {
   /** House facts with their values. */
   facts: OwnToken[];
   patterns: PatternEngine;
+  /** How many messages a text takes as an SMS; null where they are not to be counted. */
+  segments: ((text: string) => number) | null;
   /** ISO 8601 instant; null where dates are not to be looked at. */
   now: string | null;
 }
@@ -378,13 +379,13 @@ class VariantChecks {
   }
 
   #segments(): void {
-    if (!this.reply.channels.includes("sms")) return;
+    const { segments } = this.input;
+    if (!segments || !this.reply.channels.includes("sms")) return;
     const text = toPlainText(
       withExamples(this.variant.document, this.input.tokens, this.reply.blanks).content,
     );
-    const { segmentsCount } = new SegmentedMessage(text);
-    if (segmentsCount > 1)
-      this.#add("look", "sms-segments", t("smsMessages", { count: segmentsCount }), null);
+    const count = segments(text);
+    if (count > 1) this.#add("look", "sms-segments", t("smsMessages", { count }), null);
   }
 }
 

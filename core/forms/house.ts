@@ -1,5 +1,6 @@
 import * as z from "zod/mini";
-import { isLanguageTag, languageSchema } from "../language/tag";
+import { languageSchema } from "../language/schema";
+import { isLanguageTag } from "../language/tag";
 import { words } from "./fields";
 import { roleField, zoneField } from "./people";
 import { t } from "../words/forms";

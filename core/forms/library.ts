@@ -1,9 +1,7 @@
 import * as z from "zod/mini";
 import { dayField, idField, words, wordsOrNone } from "./fields";
 import { t } from "../words/forms";
-
-export const replyParts = ["opening", "answer", "closing"] as const;
-export const replyChannels = ["email", "chat", "sms"] as const;
+import { replyChannels, replyParts } from "../words/named";
 
 /** A shelf and for whom it is. */
 export const shelfSchema = z

@@ -2,7 +2,7 @@ import * as z from "zod/mini";
 import { documentSchema } from "../document/schema";
 import type { Doc } from "../document/types";
 import { walk } from "../document/walk";
-import { languageSchema } from "../language/tag";
+import { languageSchema } from "../language/schema";
 import { idField, MOST_ID, words } from "./fields";
 import { t } from "../words/forms";
 

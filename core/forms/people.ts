@@ -1,5 +1,5 @@
 import * as z from "zod/mini";
-import { languageSchema } from "../language/tag";
+import { languageSchema } from "../language/schema";
 import { isTimeZone } from "../tokens/context";
 import { idField, words, wordsOrNone } from "./fields";
 import { t } from "../words/forms";

@@ -1,6 +1,3 @@
-import * as z from "zod/mini";
-import { t } from "../words/forms";
-
 /** Whether a text is a language tag that `Intl` takes (BCP 47, in the form of Unicode UTS 35). */
 export function isLanguageTag(tag: string): boolean {
   let known = tags.get(tag);
@@ -23,11 +20,6 @@ function isTag(tag: string): boolean {
     return false; // Told as no tag.
   }
 }
-
-/** A language as it comes from outside. */
-export const languageSchema = z
-  .string()
-  .check(z.minLength(2), z.maxLength(35), z.refine(isLanguageTag, t.error("notALanguage")));
 
 /** Whether two tags are of one language, whatever the region: `en` and `en-GB`. */
 export function sameLanguage(a: string, b: string): boolean {

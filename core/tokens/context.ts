@@ -1,5 +1,5 @@
 import * as z from "zod/mini";
-import { languageSchema } from "../language/tag";
+import { languageSchema } from "../language/schema";
 import { t } from "../words/tokens";
 
 /** An amount with its ISO 4217 currency. */

@@ -1,7 +1,11 @@
 import { t } from "./names";
 
-type Channel = "email" | "chat" | "sms";
-type Part = "opening" | "answer" | "closing";
+/** Where replies go, and which parts of a letter they are. */
+export const replyChannels = ["email", "chat", "sms"] as const;
+export const replyParts = ["opening", "answer", "closing"] as const;
+
+type Channel = (typeof replyChannels)[number];
+type Part = (typeof replyParts)[number];
 type Role = "agent" | "curator" | "lead";
 
 /** Where a reply can stand. */
@@ -9,7 +13,7 @@ export const replyStates = ["draft", "ready to check", "shelved", "retired"] as 
 
 export const YES_NO = ["yes", "no"] as const;
 
-const channels: readonly string[] = ["email", "chat", "sms"] satisfies Channel[];
+const channels: readonly string[] = replyChannels;
 
 /** A channel, as people call it; one that nothing is known of stands for itself. */
 export function channelName(channel: string): string {

@@ -3,7 +3,7 @@ import { z } from "zod";
 import type { ChosenRecipient } from "#core/checks/addressee";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { AttachmentRef, Slip as CoreSlip } from "#core/compose/slip";
-import { languageSchema } from "#core/language/tag";
+import { languageSchema } from "#core/language/schema";
 import { blankValueSchema } from "#core/tokens/blanks";
 import { Draft, Slip, type Offer } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";

@@ -1,4 +1,4 @@
-import { replyChannels, replyParts } from "#core/forms/library";
+import { replyChannels, replyParts } from "#core/words/named";
 import { z } from "zod";
 import { idInPath } from "../edge";
 import { accessParameters } from "../access/replies";

@@ -201,7 +201,9 @@ async function refuseUnfit(em: EntityManager, version: ReplyVersion, now: Date):
     ...content,
   };
   const tokens = catalogue(own);
-  refuseWrong(checkReply(written, { tokens, facts: own.houseFacts, patterns: re2Patterns, now: null }));
+  refuseWrong(
+    checkReply(written, { tokens, facts: own.houseFacts, patterns: re2Patterns, segments: null, now: null }),
+  );
 }
 
 async function publish(

@@ -44,7 +44,7 @@ export async function requestSending(
   const body: unknown = await response.json();
   const sent = sentSchema.safeParse(body);
   if (sent.success) return sent.data;
-  const problem = refusalOf(body)?.problem ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
+  const problem = (await refusalOf(body))?.problem ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
   return { problem: problem ?? t("theServerDidNotTakeIt") };
 }
 

@@ -14,7 +14,7 @@ interface Props {
   open: OpenCase;
   patterns: PatternEngine;
   reply: StripReply;
-  other: StripReply | null;
+  other: StripReply;
 }
 
 /**
@@ -23,12 +23,11 @@ interface Props {
  */
 export function Difference({ open, patterns, reply, other }: Props) {
   const found = useMemo(() => {
-    if (!other) return null;
     const how = likeness(reply, other);
     if (how !== "alike") return how;
     return differences(readsAs(open, other, patterns), readsAs(open, reply, patterns), MOST_LINES);
   }, [open, patterns, reply, other]);
-  if (!other || !found) return null;
+  if (!found) return null;
   if (found === "near")
     return (
       <p role="note" className="mb-3 border-b border-line pb-2.5 text-sm text-soft">

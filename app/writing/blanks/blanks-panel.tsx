@@ -1,10 +1,10 @@
 import { useState } from "react";
 import { steeringBlanks } from "#core/conditions/coverage";
-import { blankLabel, blankSchema, type Blank, type Blanks } from "#core/tokens/blanks";
-import { nameFrom } from "#core/tokens/name";
+import { blankLabel } from "#core/tokens/blanks";
 import type { Content } from "#server/replies/content";
 import { SortableList } from "../../ui/sortable-list";
 import { BlankForm } from "./blank-form";
+import { addBlank } from "./new-blank";
 import type { ChangeContent } from "../reply/use-reply";
 import { t } from "../../words/writing";
 
@@ -117,12 +117,4 @@ export function BlanksPanel({ content, inWords, chosen, onChoose, change, onInse
       )}
     </div>
   );
-}
-
-/** A new blank from what was typed: its label, and a name for the text form that no other has. */
-export function addBlank(blanks: Blanks, words: string): { name: string; blank: Blank } | null {
-  const label = words.trim();
-  if (label === "") return null;
-  const name = nameFrom(label, new Set(Object.keys(blanks)), "blank");
-  return { name, blank: blankSchema.parse({ kind: "text", label }) };
 }

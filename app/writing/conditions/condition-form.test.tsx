@@ -7,7 +7,8 @@ import type { Blanks } from "#core/tokens/blanks";
 import { catalogue } from "#core/tokens/catalogue";
 import { choose, show } from "../../testing/show";
 import { ferryDetails } from "../../../demo/details";
-import { ConditionForm, firstTest } from "./condition-form";
+import { ConditionForm } from "./condition-form";
+import { firstTest } from "./new-passage";
 
 const tokens = catalogue({ details: ferryDetails });
 

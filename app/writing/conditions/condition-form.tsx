@@ -5,6 +5,7 @@ import { ConditionValue } from "./condition-value";
 import { Checkbox } from "../../ui/checkbox";
 import { Picker, type PickerGroup } from "../../ui/picker";
 import { Select } from "../../ui/select";
+import { firstTest } from "./new-passage";
 import { t } from "../../words/writing";
 
 /** What conditions may ask for. */
@@ -98,17 +99,6 @@ export function ConditionForm({ condition, onChange, onRemove, ...askable }: Pro
       </span>
     </fieldset>
   );
-}
-
-/** What a new condition asks: the first choice of a blank that has choices, else whether there is a booking or a first name. */
-export function firstTest(blanks: Blanks, tokens: ReadonlyMap<string, Token>): Test {
-  for (const [name, blank] of Object.entries(blanks)) {
-    if (blank.kind === "yes_no") return { value: `blank.${name}`, is: "equals", to: true };
-    if (blank.kind === "choice")
-      return { value: `blank.${name}`, is: blank.many ? "contains" : "equals", to: blank.options[0] ?? "" };
-  }
-  const value = [...tokens.keys()].find((name) => name.startsWith("booking.")) ?? "customer.first_name";
-  return { value, is: "present" };
 }
 
 const messageParts = (): [string, string, TokenType][] => [

@@ -6,7 +6,8 @@ import { catalogue } from "#core/tokens/catalogue";
 import type { WriterFinding } from "#core/checks/writing";
 import type { Content } from "#server/replies/content";
 import { choose, show } from "../../testing/show";
-import { freePassage, PassagesPanel } from "./passages-panel";
+import { freePassage } from "./new-passage";
+import { PassagesPanel } from "./passages-panel";
 
 afterEach(cleanup);
 

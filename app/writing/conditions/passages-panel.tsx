@@ -109,10 +109,3 @@ export function PassagesPanel({ content, tokens, uses, findings, chosen, onChoos
     </div>
   );
 }
-
-/** An id for a new passage that no other has. */
-export function freePassage(passages: Content["passages"]): string {
-  let number = Object.keys(passages).length + 1;
-  while (Object.hasOwn(passages, `p${number}`)) number += 1;
-  return `p${number}`;
-}

@@ -2,7 +2,7 @@ import type { Editor } from "@tiptap/core";
 import { TextSelection } from "@tiptap/pm/state";
 import { ContextMenu as Radix } from "radix-ui";
 import { useCallback, useRef, useState, type MouseEvent, type ReactNode } from "react";
-import { MENU, MENU_ITEM } from "../../ui/row-menu";
+import { MENU, MENU_ITEM } from "../../ui/menu-look";
 import { whenWords } from "../editor/brackets";
 import { definitionsOf } from "../editor/definitions";
 import { addOtherwise, freeOf, passagesAt, putUnder, scopesAt, turnAround } from "../editor/passage-commands";

@@ -1,8 +1,7 @@
 import type { ReactNode } from "react";
 import { Controller, type ControllerRenderProps, type FieldPath } from "react-hook-form";
-import { replyChannels, replyParts } from "#core/forms/library";
 import type { Filing, OpenReply } from "#server/writing/open";
-import { channelName, partName } from "#core/words/named";
+import { channelName, partName, replyChannels, replyParts } from "#core/words/named";
 import { Checkbox } from "../../ui/checkbox";
 import { DateField } from "../../ui/date-field";
 import { FieldProblem, FormProblem } from "../../ui/form";

@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, test } from "@jest/globals";
-import { cleanup, screen } from "@testing-library/react";
+import { cleanup, screen, waitFor } from "@testing-library/react";
 import type { OpenReply } from "#server/writing/open";
 import { showAtDesk } from "../../testing/desk";
 import { ReplyActs } from "./reply-acts";
@@ -23,7 +23,9 @@ const answers = {
 
 async function opened(changes: object = {}) {
   const desk = showAtDesk(<ReplyActs open={reply(changes)} />, answers);
-  await desk.hand.click(await screen.findByRole("button", { name: "More for this reply" }));
+  const opener = () => screen.getByRole("button", { name: "More for this reply" });
+  await waitFor(() => expect(opener()).toBeEnabled());
+  await desk.hand.click(opener());
   return desk;
 }
 const items = () => screen.getAllByRole("menuitem").map((item) => item.textContent);

@@ -1,7 +1,8 @@
 import type { BulkInput } from "#server/replies/filing";
 import type { OpenReply } from "#server/writing/open";
 import { useBulk } from "../../shelves/use-bulk";
-import { RowMenu, type RowAction } from "../../ui/row-menu";
+import type { RowAction } from "../../ui/row-actions";
+import { RowMenu } from "../../ui/row-menu";
 import { t } from "../../words/writing";
 
 /** What can be done with a reply as a whole; each can be undone. */

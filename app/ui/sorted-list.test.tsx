@@ -1,7 +1,7 @@
 import { afterEach, expect, jest, test } from "@jest/globals";
 import { cleanup, render, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { SortableList } from "./sortable-list";
+import SortedList from "./sorted-list";
 
 afterEach(cleanup);
 
@@ -9,19 +9,13 @@ const ships = ["kittiwake", "meridian", "tide"];
 
 function show(onOrder: (keys: string[]) => void, keys = ships, fixed = false) {
   return render(
-    <SortableList
-      label="Ships"
-      keys={keys}
-      nameOf={(key) => key.toUpperCase()}
-      onOrder={onOrder}
-      fixed={fixed}
-    >
+    <SortedList label="Ships" keys={keys} nameOf={(key) => key.toUpperCase()} onOrder={onOrder} fixed={fixed}>
       {(key, handle, index) => (
         <>
           {handle} {index + 1} {key}
         </>
       )}
-    </SortableList>,
+    </SortedList>,
   );
 }
 const order = () => screen.getAllByRole("listitem").map((one) => one.textContent?.trim());
@@ -50,13 +44,13 @@ test("what is stored counts as soon as it is another", async () => {
   await user.keyboard("{Alt>}{ArrowUp}{/Alt}");
   expect(order()[1]).toBe("2 tide");
   rerender(
-    <SortableList label="Ships" keys={["tide", "kittiwake"]} nameOf={(key) => key} onOrder={() => undefined}>
+    <SortedList label="Ships" keys={["tide", "kittiwake"]} nameOf={(key) => key} onOrder={() => undefined}>
       {(key, handle, index) => (
         <>
           {handle} {index + 1} {key}
         </>
       )}
-    </SortableList>,
+    </SortedList>,
   );
   expect(order()).toEqual(["1 tide", "2 kittiwake"]);
 });

@@ -1,14 +1,14 @@
 import { afterEach, expect, jest, test } from "@jest/globals";
 import { cleanup, screen } from "@testing-library/react";
 import { show } from "../testing/show";
-import { RowMenu } from "./row-menu";
+import RowActions from "./row-actions";
 
 afterEach(cleanup);
 
 function begin() {
   const pinned = jest.fn();
   const hand = show(
-    <RowMenu
+    <RowActions
       label="More for Dogs"
       actions={[
         { words: "Look through its versions", to: "/replies/dogs/history" },
