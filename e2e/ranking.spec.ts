@@ -70,6 +70,32 @@ test("twenty easy cases: from opened to sent it takes two keystrokes", async ({ 
   expect(mail.text).toMatch(/dog/i);
 });
 
+test("a reply that is taken before what writes the answer is here is taken once it is", async ({ page }) => {
+  await write("Early Bird", "dog", "May I bring my dog on board, and what does it cost?");
+  await signIn(page);
+  await openNew(page, "Early Bird");
+  let come = () => {};
+  const wait = new Promise<void>((resolve) => (come = resolve));
+  await page.route(/\/writer-[^/]+\.js/, async (route) => {
+    await wait;
+    await route.continue();
+  });
+  await page.reload();
+  const search = page.getByRole("combobox", { name: "Find on the shelf" });
+  await expect(search).toBeFocused();
+  await expect(async () => {
+    await page.keyboard.press("ArrowRight");
+    await expect(shelf(page).getByRole("option").nth(1)).toHaveAttribute("aria-selected", "true", {
+      timeout: 500,
+    });
+  }).toPass();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("Enter");
+  await expect(answer(page)).toBeHidden();
+  come();
+  await expect(answer(page)).toContainText(/dog/i);
+});
+
 test("from Waiting an easy case is read and sent in three keystrokes at most", async ({ page }) => {
   await write(
     "Wanda Motor",

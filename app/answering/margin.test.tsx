@@ -5,6 +5,7 @@ import { createRef } from "react";
 import type { SendCheck } from "#core/checks/check";
 import { show } from "../testing/show";
 import { Margin } from "./margin";
+import { useLetter } from "./editor/use-letter";
 import { SetAside } from "./draft/set-aside";
 import { answerJson, untouchedAttrs } from "./editor/answer-attrs";
 import { answerExtensions } from "./editor/extensions";
@@ -55,8 +56,9 @@ describe("words that a swap set aside", () => {
       extensions: answerExtensions(testLetterInputs),
       content: answerJson([ownWordsSlip("en")], { ...untouchedAttrs, setAside }),
     });
-    return show(<SetAside editor={editor} />);
+    return show(<Aside />);
   };
+  const Aside = () => <SetAside editor={editor} letter={useLetter(editor, (letter) => letter)} />;
   afterEach(() => editor.destroy());
   const listed = () => screen.queryAllByRole("listitem").map((item) => item.firstChild?.textContent);
 

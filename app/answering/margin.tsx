@@ -1,7 +1,7 @@
 import type { Editor } from "@tiptap/core";
 import { useEffect, useLayoutEffect, useRef, type RefObject } from "react";
 import type { SendCheck } from "#core/checks/check";
-import { findingPosition } from "./editor/decorations";
+import { findingPosition } from "./editor/finding-position";
 import { t } from "../words/answering";
 
 const GAP = 10;

@@ -28,6 +28,9 @@ import { Sentence } from "../words/sentence";
 
 // It compares words, which few first looks want.
 const Difference = lazy(async () => ({ default: (await import("./strip/difference")).Difference }));
+/** What makes the editor, and what draws it: fetched beside the case. */
+export const fetchWriter = () => import("./editor/writer");
+const Writer = lazy(fetchWriter);
 const SlipStack = lazy(() => import("./editor/slip-stack"));
 
 interface Props {
@@ -157,13 +160,16 @@ export function OurAnswer({
                 </div>
               </div>
             )}
+            <Suspense>
+              <Writer {...answer.writer} />
+            </Suspense>
             <div hidden={preview !== null}>
               <Suspense fallback={null}>
                 {editor && letter && <SlipStack editor={editor} slips={letter.slips} onReady={onReady} />}
               </Suspense>
             </div>
             {preview === null && <AroundLine open={open} answer={answer} />}
-            <SetAside editor={editor} />
+            <SetAside editor={editor} letter={letter} />
             <Signature open={open} />
             <Files open={open} answer={answer} />
           </div>

@@ -12,6 +12,7 @@ import { steadily } from "../ui/stale";
 import { useLive } from "../ui/use-live";
 import { letterFontLink } from "../ui/fonts";
 import type { Route } from "./+types/route";
+import { fetchWriter } from "./our-answer";
 import { Spread } from "./spread";
 import { t } from "../words/answering";
 
@@ -37,6 +38,8 @@ const load = steadily<Awaited<ReturnType<typeof loader>>>();
 
 /** A reload in the background that fails leaves the answer under way where it is. */
 export function clientLoader({ params, serverLoader }: Route.ClientLoaderArgs) {
+  // It is fetched beside the case, not after it; what fails is fetched again when it is drawn, and told then.
+  fetchWriter().catch(() => undefined);
   return load(params.number, () => serverLoader());
 }
 

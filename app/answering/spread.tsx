@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { createPortal, flushSync } from "react-dom";
 import { Link, useNavigate } from "react-router";
 import type { StripReply } from "#server/strip/strip";
@@ -87,6 +87,8 @@ export function Spread({
       [toast, open.label],
     ),
   );
+  /** A reply that was to be taken before the editor ran. */
+  const asked = useRef<{ reply: StripReply; add: boolean }>(null);
   /** Whether the words of the answer are on the page already, or waited for. */
   const page = useRef<"coming" | "awaited" | "drawn">("coming");
   const toAnswer = useCallback(() => {
@@ -121,7 +123,10 @@ export function Spread({
   );
   const onTake = useCallback(
     (reply: StripReply, add: boolean) => {
-      if (!editor) return;
+      if (!editor) {
+        asked.current = { reply, add };
+        return;
+      }
       const slips = slipsOf(editor.state.doc);
       const way = add ? wayToAdd(slips, reply) : wayOf(slips, reply, strip.alsoOf);
       showAnswer();
@@ -131,6 +136,13 @@ export function Spread({
     },
     [editor, showAnswer, take, offers, strip, toast, taken],
   );
+
+  useEffect(() => {
+    const wanted = editor && asked.current;
+    if (!wanted) return;
+    asked.current = null;
+    onTake(wanted.reply, wanted.add);
+  }, [editor, onTake]);
 
   // Heard before the editor hears the key, which has a meaning of its own for it.
   const sendBy = (then: "next" | "stay") => (event: KeyboardEvent) => {

@@ -9,14 +9,12 @@ import type { StripReply } from "#server/strip/strip";
 import { draftSaver, keptDraft, type DraftSaver } from "./draft/draft-saver";
 import type { SaveState } from "../ui/saver";
 import { letterKey, letterState, withInputs, type LetterState } from "./editor/letter-state";
-import { answerExtensions } from "./editor/extensions";
-import { takeDropped, takePasted, type OnFiles } from "../ui/editor/brought-files";
-import { cleanHtml } from "../ui/editor/paste";
+import type { OnFiles } from "../ui/editor/brought-files";
 import { useEditorEffect } from "../ui/editor/use-editor-effect";
-import { useEditorOf } from "../ui/editor/use-editor";
 import { answerAttrs, answerJson, filesThatGo, picturesIn, untouchedAttrs } from "./editor/answer-attrs";
 import { isEmptySlip, keptSlip, ownWordsSlip, slipsOf } from "./editor/slips";
 import { focusBlank } from "./editor/blanks";
+import type { WriterProps } from "./editor/writer";
 import { letterInputs } from "./letter/inputs";
 import { useLanguageGuess } from "./letter/use-language-guess";
 import { useOtherNames } from "./sending/use-other-names";
@@ -24,9 +22,10 @@ import { useOwnFiles } from "./sending/use-own-files";
 import { usePatterns } from "./letter/use-patterns";
 import type { Offers } from "./strip/offers";
 import { alreadyIn, takeReply, type Way } from "./letter/take";
-import { t } from "../words/answering";
 
 export interface AnswerHandle {
+  /** What the editor is made with. */
+  writer: WriterProps;
   editor: Editor | null;
   /** The letter as it stands; null until the editor runs. */
   letter: LetterState | null;
@@ -48,6 +47,7 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
   const [to, setToState] = useState<ChosenRecipient | null>(open.draft?.to ?? null);
   const [saveState, setSaveState] = useState<SaveState>(open.draft ? "saved" : "nothing");
   const [letter, setLetter] = useState<LetterState | null>(null);
+  const [editor, setEditor] = useState<Editor | null>(null);
   const saver = useRef<DraftSaver | null>(null);
   /** Documents of taken replies as they stand on the shelf, by version. */
   const shelved = useRef(new Map<number, Doc>());
@@ -62,29 +62,17 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
   const [firstInputs] = useState(inputs);
   const [opened] = useState(open);
 
-  const isMail = open.channel === "email";
   const bring = useRef<OnFiles>(() => undefined);
   const onFiles = useCallback<OnFiles>((...brought) => bring.current(...brought), []);
-  const editor = useEditorOf(() => ({
-    enableInputRules: true,
-    extensions: answerExtensions(firstInputs),
-    editorProps: {
-      attributes: {
-        class: "letter answer-editor",
-        role: "textbox",
-        "aria-label": t("ourAnswer"),
-        "aria-multiline": "true",
-      },
-      // What the answer's document could not hold is cleaned away, and the words stay.
-      transformPastedHTML: cleanHtml,
-      handlePaste: (_view, event) => isMail && takePasted(event, onFiles),
-      handleDrop: (view, event, _slice, moved) => isMail && !moved && takeDropped(view, event, onFiles),
-    },
-    content: answerOf(open),
-    onUpdate: ({ transaction }) => {
-      if (transaction.docChanged) saver.current?.touch();
-    },
-  }));
+  const onChange = useCallback(() => saver.current?.touch(), []);
+  const [content] = useState(() => answerOf(open));
+  const writer: WriterProps = {
+    inputs: firstInputs,
+    content,
+    onFiles: open.channel === "email" ? onFiles : null,
+    onChange,
+    onEditor: setEditor,
+  };
 
   const files = useOwnFiles(editor);
   const { add } = files;
@@ -164,6 +152,7 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
 
   const currentSaver = useCallback(() => saver.current, []);
   return {
+    writer,
     editor,
     letter,
     saveState,

@@ -1,13 +1,13 @@
 import type { Editor } from "@tiptap/core";
 import { answerAttrs, attrsStep } from "../editor/answer-attrs";
-import { useLetter } from "../editor/use-letter";
+import type { LetterState } from "../editor/letter-state";
 import { t } from "../../words/answering";
 
 const NONE: string[] = [];
 
 /** Words that the agent had written into a reply that was swapped since: to insert where the cursor is, or to remove. */
-export function SetAside({ editor }: { editor: Editor | null }) {
-  const words = useLetter(editor, ({ doc }) => answerAttrs(doc).setAside) ?? NONE;
+export function SetAside({ editor, letter }: { editor: Editor | null; letter: LetterState | null }) {
+  const words = letter ? answerAttrs(letter.doc).setAside : NONE;
   if (!editor || words.length === 0) return null;
   const without = (index: number) => words.filter((_, at) => at !== index);
   return (

@@ -1,13 +1,13 @@
 import type { Node as PmNode } from "@tiptap/pm/model";
 import { Plugin, PluginKey, type EditorState } from "@tiptap/pm/state";
-import { Decoration, DecorationSet, type EditorView } from "@tiptap/pm/view";
+import { Decoration, DecorationSet } from "@tiptap/pm/view";
 import type { Editor } from "@tiptap/core";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { stands, type Decision } from "#core/compose/passages";
 import type { PassageRef } from "#core/document/definition";
 import { Hint } from "../../ui/hint";
 import { widget } from "../../ui/editor/widget";
-import { letterKey, letterState, unfold, type LetterState } from "./letter-state";
+import { letterKey, unfold, type LetterState } from "./letter-state";
 import type { PlacedSlip } from "./slips";
 import { t } from "../../words/answering";
 
@@ -164,12 +164,4 @@ function findings(letter: LetterState, doc: PmNode): Decoration[] {
       ? [Decoration.inline(from, to, { class: `found-${check.severity}`, "data-finding": String(index) })]
       : [];
   });
-}
-
-/** Where a finding's words are in the editor; null when it is about none of the slips' words. */
-export function findingPosition(view: EditorView, index: number): { from: number; to: number } | null {
-  const { checks, slips } = letterState(view.state);
-  const source = checks[index]?.at?.source;
-  const slip = source ? slips.find((one) => one.id === source.slip) : undefined;
-  return source && slip ? { from: slip.position + 1 + source.from, to: slip.position + 1 + source.to } : null;
 }

@@ -6,7 +6,7 @@ import type { OpenCase } from "#server/answering/open";
 import { useAct } from "../../ui/act";
 import { useToast } from "../../ui/toast";
 import { focusNamedBlank, focusOpenBlank } from "../editor/blanks";
-import { findingPosition } from "../editor/decorations";
+import { findingPosition } from "../editor/finding-position";
 import { letterState } from "../editor/letter-state";
 import { isEmptySlip } from "../editor/slips";
 import { requestSending, tellSent } from "./request";
