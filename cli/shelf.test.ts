@@ -3,6 +3,7 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, writeFileSync, mkdirSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { run } from "./run";
 
 const folder = mkdtempSync(join(tmpdir(), "shelf-"));
 mkdirSync(join(folder, "library/weather/files"), { recursive: true });
@@ -182,10 +183,14 @@ describe("errors are one line, with exit 1 for what cannot be done and 2 for wro
     [["lint"], 2, /--library is wanted/],
     [["lint", "--colour", "x"], 2, /colour/],
     [["dance"], 2, /no verb/],
-  ])("%j", (args, code, message) => {
-    const { status, stdout, stderr } = shelf(...args);
+  ])("%j", async (args, code, message) => {
+    const { status, stdout, stderr } = await run(args);
     expect({ status, stdout }).toEqual({ status: code, stdout: "" });
     expect(stderr).toMatch(message);
     expect(stderr.trim().split("\n")).toHaveLength(1);
+  });
+
+  test("which is what the command exits with", async () => {
+    expect(shelf("dance")).toEqual(await run(["dance"]));
   });
 });

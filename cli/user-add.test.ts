@@ -4,6 +4,7 @@ import { z } from "zod";
 import { Person } from "#server/db/entities/people";
 import { openLink } from "#server/people/links";
 import { testHouse, type TestHouse } from "#server/testing";
+import { run } from "./run";
 
 let house: TestHouse;
 beforeAll(async () => {
@@ -53,7 +54,7 @@ describe("shelf user add", () => {
     expect(await openLink(house.em(), token, new Date())).toMatchObject({ name: "Ida Strand" });
   });
 
-  test("refuses an address that is taken, an unknown team and wrong use, in one line each", async () => {
+  test("refuses an address that is taken and an unknown team, in one line each", async () => {
     const add = (...more: string[]) =>
       userAdd(["add", "--name", "Bo", "--email", "bram@example.com", ...more]);
     expect(await add()).toMatchObject({
@@ -65,12 +66,20 @@ describe("shelf user add", () => {
       status: 2,
       stderr: "shelf: --team is one of: Desk\n",
     });
-    expect(await add("--role", "king")).toMatchObject({ status: 2, stdout: "" });
+  });
+
+  test("refuses wrong use in one line, before it looks for a database", async () => {
+    const person = ["user", "add", "--name", "Bo", "--email", "bo@example.com"];
+    expect(await run([...person, "--role", "king"])).toEqual({
+      status: 2,
+      stdout: "",
+      stderr: "shelf: --role is one of agent, curator, lead\n",
+    });
     expect(await userAdd(["add", "--name", "Bo", "--email", "bo"])).toMatchObject({
       status: 2,
       stderr: "shelf: --email: Write an email address, as in maren@example.com\n",
     });
-    expect(await userAdd(["remove"])).toMatchObject({ status: 2 });
+    expect(await run(["user", "remove"])).toMatchObject({ status: 2 });
   });
 
   test("says where it looked for the database", async () => {

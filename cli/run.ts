@@ -1,0 +1,131 @@
+import { parseArgs } from "node:util";
+import { z } from "zod";
+import { lint } from "#core/checks/lint";
+import { channels } from "#core/formats/library";
+import { isLanguageTag } from "#core/language/tag";
+import { ferryDetails } from "../demo/details";
+import { Failure } from "./failure";
+import { readLibrary } from "./read";
+import { rank } from "./rank";
+import { render } from "./render";
+
+const USAGE = [
+  "usage: shelf VERB [options]",
+  "  render --library PATH --reply ID --context FILE [--blanks FILE] [--channel email|chat|sms] [--language TAG]",
+  "  lint   --library PATH",
+  "  user add --name NAME --email ADDRESS [--first NAME] [--role agent|curator|lead] [--team NAME]",
+  "  rank   --replies FILE [--history FILE] --inquiries FILE [--top 5]",
+].join("\n");
+
+const path = z.string({ error: "is wanted" }).min(1, "is empty");
+
+const renderOptions = z.object({
+  library: path,
+  reply: path,
+  context: path,
+  blanks: path.optional(),
+  channel: z.enum(channels, `is one of ${channels.join(", ")}`).default("email"),
+  language: z.string().refine(isLanguageTag, "is a tag, as in en or pt-BR").optional(),
+});
+const lintOptions = z.object({ library: path });
+const rankOptions = z.object({
+  replies: path,
+  history: path.optional(),
+  inquiries: path,
+  top: z.coerce
+    .number("is a number")
+    .int("is a whole number")
+    .min(1, "is at least 1")
+    .max(1000, "is at most 1000")
+    .default(5),
+});
+
+const userOptions = z.object({
+  name: path,
+  first: path.optional(),
+  email: path,
+  role: z.enum(["agent", "curator", "lead"], "is one of agent, curator, lead").default("agent"),
+  team: path.optional(),
+});
+
+function read<T>(schema: z.ZodType<T>, args: string[]): T {
+  let values: unknown;
+  try {
+    const option = { type: "string" } as const;
+    values = parseArgs({
+      args,
+      options: {
+        library: option,
+        reply: option,
+        context: option,
+        blanks: option,
+        channel: option,
+        language: option,
+        replies: option,
+        history: option,
+        inquiries: option,
+        top: option,
+        name: option,
+        first: option,
+        email: option,
+        role: option,
+        team: option,
+      },
+    }).values;
+  } catch (error) {
+    throw new Failure(
+      error instanceof Error ? (error.message.split("\n")[0] ?? "wrong use") : String(error),
+      2,
+    );
+  }
+  const parsed = schema.safeParse(values);
+  if (parsed.success) return parsed.data;
+  const [issue] = parsed.error.issues;
+  throw new Failure(`--${String(issue?.path[0] ?? "")} ${issue?.message ?? "is not usable"}`, 2);
+}
+
+async function linesOf([verb, ...args]: string[]): Promise<string[]> {
+  switch (verb) {
+    case "render":
+      return [JSON.stringify(await render(read(renderOptions, args)), null, 2)];
+    case "lint": {
+      const { library, problems } = await readLibrary(read(lintOptions, args).library);
+      return lint(library, problems, ferryDetails, new Date().toISOString()).map((finding) =>
+        JSON.stringify(finding),
+      );
+    }
+    case "user": {
+      const [act, ...options] = args;
+      if (act !== "add") throw new Failure(`“user ${act ?? ""}” is no verb of shelf; try user add`, 2);
+      // What needs a database is read only where one is wanted.
+      const { userAdd } = await import("./user-add");
+      return [await userAdd(read(userOptions, options))];
+    }
+    case "rank":
+      return rank(read(rankOptions, args));
+    case undefined:
+    case "help":
+    case "--help":
+      throw new Failure(USAGE, 2);
+    default:
+      throw new Failure(`“${verb}” is no verb of shelf; try render, lint, rank or user add`, 2);
+  }
+}
+
+/** What came of a command: what it prints, and the code that it exits with. */
+export interface Ran {
+  status: number;
+  stdout: string;
+  stderr: string;
+}
+
+/** Runs a command of `shelf`. @param args as they stand behind its name */
+export async function run(args: string[]): Promise<Ran> {
+  try {
+    const lines = await linesOf(args);
+    return { status: 0, stdout: lines.map((line) => `${line}\n`).join(""), stderr: "" };
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error;
+    return { status: error.exitCode, stdout: "", stderr: `shelf: ${error.message}\n` };
+  }
+}
