@@ -203,7 +203,8 @@ export function OurAnswer({
           </button>
         )}
         <span role="status" className="ml-auto text-sm text-soft">
-          {blanksLeft > 0 && preview === null && `${t("countBlanksLeft", { count: blanksLeft })} `}
+          {blanksLeft > 0 && preview === null && t("countBlanksLeft", { count: blanksLeft })}
+          {blanksLeft > 0 && preview === null && answer.saveState !== "nothing" && ", "}
           <SaveWords state={answer.saveState} />
         </span>
       </div>

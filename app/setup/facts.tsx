@@ -86,7 +86,7 @@ export default function Facts({ loaderData }: Route.ComponentProps) {
 
 function usedBy({ uses, papers }: { uses: number; papers: number }): string {
   const replies = t("countReplies", { count: uses });
-  if (papers === 0) return uses === 0 ? "nothing" : replies;
+  if (papers === 0) return uses === 0 ? t("usedByNothing") : replies;
   return uses === 0 ? t("everyLetter") : t("repliesAndEveryLetter", { replies });
 }
 

@@ -75,7 +75,7 @@ export function Cell({ row, column, searched }: { row: ReplyRow; column: ReplyCo
     case "uses":
       return <span className="tabular-nums">{row.uses === 0 ? "" : row.uses}</span>;
     case "used":
-      return row.lastUsed ? relativeTime(Date.parse(row.lastUsed), now, timeZone) : "never";
+      return row.lastUsed ? relativeTime(Date.parse(row.lastUsed), now, timeZone) : t("never");
     case "review":
       return <span className="tabular-nums">{row.reviewBy && sayDayShort(row.reviewBy)}</span>;
     case "changed":

@@ -2,7 +2,7 @@ import type { SaveState } from "./saver";
 import { SignInAgain } from "./sign-in-again";
 import { t } from "../words/ui";
 
-const WORDS = () => ({ nothing: "", saving: "saving", saved: "saved", unsaved: t("notSavedYet") });
+const WORDS = () => ({ nothing: "", saving: t("saving"), saved: t("isSaved"), unsaved: t("notSavedYet") });
 
 /** Where a text under way is kept, in words, with what can be done about it. */
 export function SaveWords({ state }: { state: SaveState }) {

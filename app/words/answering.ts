@@ -44,6 +44,7 @@ export const t = wordsOf("answering", {
   notAnswered: "not answered",
 
   // inquiry/conversation.tsx
+  delivered: "delivered",
   files: "Files",
   conversation: "Conversation",
   countEarlierMessages_one: "{{count, number}} earlier message",
@@ -85,8 +86,9 @@ export const t = wordsOf("answering", {
   // inquiry/their-side.tsx
   writesLanguage: "writes {{language}}",
   history: "History",
-  hasThisCaseOpenToo: "{{name}} has this case open too",
-  beganAnAnswerHere: "{{name}} began an answer here",
+  haveThisCaseOpenToo_one: "{{names}} has this case open too",
+  haveThisCaseOpenToo_other: "{{names}} have this case open too",
+  beganAnAnswerHere: "{{names}} began an answer here",
   withUsSinceSince: "with us since {{since}}",
   theirSide: "Their side",
   noSubject: "No subject",
@@ -115,8 +117,8 @@ export const t = wordsOf("answering", {
     "{{person}} answered this customer otherwise, <0/>: <1>{{label}}</1> with “{{reply}}”.",
   answeredMuchTheSameOtherwise:
     "{{person}} answered much the same otherwise, <0/>: <1>{{label}}</1> with “{{reply}}”.",
-  countBlanksLeft_one: "{{count, number}} blank left.",
-  countBlanksLeft_other: "{{count, number}} blanks left.",
+  countBlanksLeft_one: "{{count, number}} blank left",
+  countBlanksLeft_other: "{{count, number}} blanks left",
   ourAnswer: "Our answer",
   howLookedReadsForThisCase: "How “{{looked}}” reads for this case",
   takeIt: "take it",

@@ -103,6 +103,7 @@ export const t = wordsOf("setup", {
   currency: "Currency",
 
   // facts.tsx
+  usedByNothing: "nothing",
   houseFactsPlainShelf: "House facts · Plain Shelf",
   houseFacts: "House facts",
   keptOnceEveryReplyThatUses: "Kept once; every reply that uses one reads as it says now.",

@@ -62,6 +62,7 @@ export const t = wordsOf("shelves", {
   remove: "remove",
 
   // cells.tsx
+  never: "never",
   fromUntil: "from {{from}} until {{until}}",
   fromDay: "from {{from}}",
   untilDay: "until {{until}}",

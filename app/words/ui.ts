@@ -120,6 +120,8 @@ export const t = wordsOf("ui", {
   theServerSaidStatus2: "The server said {{status}}",
 
   // save-words.tsx
+  saving: "saving",
+  isSaved: "saved",
   itIsTriedAgainByItself: "it is tried again by itself",
   notSavedYet: "not saved yet",
   loadIt: "Load it",

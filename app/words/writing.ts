@@ -231,6 +231,10 @@ export const t = wordsOf("writing", {
   opening: "Opening…",
 
   // reply/files-panel.tsx
+  aPdf: "PDF",
+  aPicture: "picture",
+  aText: "text",
+  aFile: "file",
   filesAttachedHereGoWithEvery: "Files attached here go with every letter that this reply is part of.",
   filesInTheOrderInWhich: "Files, in the order in which they go",
   replace: "replace",

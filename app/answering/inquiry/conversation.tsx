@@ -39,7 +39,7 @@ const stateWords = (): Record<ConversationMessage["state"], string> => ({
   received: "",
   due: t("leavesInAMoment"),
   sending: t("isBeingDelivered"),
-  sent: "delivered",
+  sent: t("delivered"),
   refused: t("wasRefused"),
   "called back": t("wasCalledBack"),
 });

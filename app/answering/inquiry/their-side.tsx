@@ -1,3 +1,4 @@
+import { listed } from "#core/text/counted";
 import { memo } from "react";
 import { Link } from "react-router";
 import type { OpenCase } from "#server/answering/open";
@@ -41,11 +42,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
           role="status"
           className="mt-2 border-l-[3px] border-look bg-look-wash px-2.5 py-1.5 font-semibold text-look"
         >
-          {open.others
-            .map(({ name, here }) =>
-              here ? t("hasThisCaseOpenToo", { name }) : t("beganAnAnswerHere", { name }),
-            )
-            .join("; ")}
+          {othersWords(open.others)}
         </p>
       )}
       <Details open={open} />
@@ -118,4 +115,15 @@ function TimeBar({ open }: { open: OpenCase }) {
       <rect width={used * 100} height="1" fill="currentColor" />
     </svg>
   );
+}
+
+/** Who else is on a case, and who began an answer there and is not on it now. */
+function othersWords(others: OpenCase["others"]): string {
+  const names = (isHere: boolean) => others.filter(({ here }) => here === isHere).map(({ name }) => name);
+  const [here, away] = [names(true), names(false)];
+  const words = [
+    ...(here.length > 0 ? [t("haveThisCaseOpenToo", { count: here.length, names: listed(here) })] : []),
+    ...(away.length > 0 ? [t("beganAnAnswerHere", { names: listed(away) })] : []),
+  ];
+  return words.join("; ");
 }

@@ -17,11 +17,11 @@ interface Props {
 
 /** What a file is, for whoever cannot open it here. */
 function kindWords({ contentType, name }: AttachmentRef): string {
-  if (contentType === "application/pdf") return "PDF";
-  if (contentType.startsWith("image/")) return "picture";
-  if (contentType.startsWith("text/")) return "text";
+  if (contentType === "application/pdf") return t("aPdf");
+  if (contentType.startsWith("image/")) return t("aPicture");
+  if (contentType.startsWith("text/")) return t("aText");
   const ending = /\.([a-z0-9]{1,5})$/i.exec(name)?.[1];
-  return ending ? ending.toUpperCase() : "file";
+  return ending ? ending.toUpperCase() : t("aFile");
 }
 
 /** Files that travel with every letter of the reply: several, in order, each replaceable. */
