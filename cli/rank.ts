@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { channels } from "#core/formats/library";
+import { replyChannels } from "#core/words/named";
 import type { Fit } from "#core/ranking/inquiry";
 import { Ranker } from "#core/ranking/ranker";
 import { wordVectors } from "#server/ranking/word-vectors";
@@ -11,15 +11,15 @@ const reply = z.object({
   title: text,
   tags: z.array(z.string()).default([]),
   channels: z
-    .array(z.enum(channels))
+    .array(z.enum(replyChannels))
     .min(1)
-    .default([...channels]),
+    .default([...replyChannels]),
   language: z.string().default("en"),
   body: text,
 });
 const inquiry = z.object({
   id: z.string().min(1),
-  channel: z.enum(channels),
+  channel: z.enum(replyChannels),
   subject: text.default(""),
   body: text,
   lang: z.string().optional(),

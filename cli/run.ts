@@ -1,7 +1,7 @@
 import { parseArgs } from "node:util";
 import { z } from "zod";
 import { lint } from "#core/checks/lint";
-import { channels } from "#core/formats/library";
+import { replyChannels } from "#core/words/named";
 import { isLanguageTag } from "#core/language/tag";
 import { ferryDetails } from "../demo/details";
 import { Failure } from "./failure";
@@ -24,7 +24,7 @@ const renderOptions = z.object({
   reply: path,
   context: path,
   blanks: path.optional(),
-  channel: z.enum(channels, `is one of ${channels.join(", ")}`).default("email"),
+  channel: z.enum(replyChannels, `is one of ${replyChannels.join(", ")}`).default("email"),
   language: z.string().refine(isLanguageTag, "is a tag, as in en or pt-BR").optional(),
 });
 const lintOptions = z.object({ library: path });

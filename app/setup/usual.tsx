@@ -5,7 +5,7 @@ import { listWriters } from "#server/house/writers";
 import { requireRole } from "#server/people/viewer";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
-import { channelName, partName } from "#core/words/named";
+import { channelName, partName, replyChannels } from "#core/words/named";
 import { Button } from "../ui/button";
 import { Select } from "../ui/select";
 import type { Route } from "./+types/usual";
@@ -78,7 +78,7 @@ export default function Usual({ loaderData }: Route.ComponentProps) {
               </tr>
             </thead>
             <tbody>
-              {(["email", "chat", "sms"] as const).map((channel) => {
+              {replyChannels.map((channel) => {
                 const of = (part: string) =>
                   rows.find((row) => row.team === team && row.channel === channel && row.part === part);
                 return (

@@ -4,8 +4,9 @@ import { useAct } from "../ui/act";
 import { useToast } from "../ui/toast";
 import { t } from "../words/shelves";
 
-/** What reads the answers comes with the first change. */
-const fetchAnswers = () => import("./bulk-answers");
+// What reads the answers comes with the first of them.
+const done = async () => (await import("./bulk-answers")).done;
+const undone = async () => (await import("./bulk-answers")).undone;
 
 /** Replies that are changed together: by their keys, or all that a filter finds. */
 type Which = { keys: string[] } | { filter: string };
@@ -22,8 +23,7 @@ export function useBulk(): {
   const toast = useToast();
   const undo = useCallback(
     (id: number) => {
-      void fetchAnswers().then(async ({ undone }) => {
-        const result = await act(`/shelves/bulk/${id}/undo`, {}, undone);
+      void act(`/shelves/bulk/${id}/undo`, {}, undone).then((result) => {
         if (!result.ok) {
           toast({ words: result.problem, tone: "stop" });
           return;
@@ -37,7 +37,6 @@ export function useBulk(): {
   );
   const make = useCallback(
     async (which: Which, change: BulkInput) => {
-      const { done } = await fetchAnswers();
       const result = await act("/shelves/bulk", { ...which, change }, done);
       if (!result.ok) {
         toast({ words: result.problem, tone: "stop" });

@@ -13,14 +13,14 @@ const numbered = z.object({ number: z.number() });
 
 const settled = jest.fn<(outcome: Outcome<{ number: number }>) => void>();
 
-function Page() {
+function Page({ schema }: { schema: typeof numbered | (() => Promise<typeof numbered>) }) {
   const act = useAct();
   const [outcome, setOutcome] = useState<Outcome<{ number: number }> | null>(null);
   return (
     <>
       <button
         onClick={() =>
-          void act("/publish", { remark: "x" }, numbered).then((one) => {
+          void act("/publish", { remark: "x" }, schema).then((one) => {
             settled(one);
             setOutcome(one);
           })
@@ -35,7 +35,11 @@ function Page() {
 }
 
 /** A desk with an action; what screens show is loaded with `loader`. */
-function show(action: (request: Request) => unknown, loader = () => 0) {
+function show(
+  action: (request: Request) => unknown,
+  loader = () => 0,
+  schema: Parameters<typeof Page>[0]["schema"] = numbered,
+) {
   const router = createMemoryRouter([
     {
       element: (
@@ -44,7 +48,7 @@ function show(action: (request: Request) => unknown, loader = () => 0) {
         </Acts>
       ),
       children: [
-        { path: "/", loader, element: <Page /> },
+        { path: "/", loader, element: <Page schema={schema} /> },
         { path: "/other", element: <p>elsewhere</p> },
         {
           path: "/publish",
@@ -100,6 +104,28 @@ test("a refusal, a failing connection and an answer that makes no sense leave th
     expect(screen.getByRole("button", { name: "publish" })).toBeTruthy();
     cleanup();
   }
+});
+
+test("what reads the answer may be fetched once there is one; where it cannot be, that is told", async () => {
+  const later = show(
+    () => ({ number: 7 }),
+    undefined,
+    () => Promise.resolve(numbered),
+  );
+  settled.mockClear();
+  await later.click(await screen.findByRole("button", { name: "publish" }));
+  await waitFor(() => expect(settled).toHaveBeenCalledWith({ ok: true, data: { number: 7 } }));
+  cleanup();
+  const never = show(
+    () => ({ number: 7 }),
+    undefined,
+    () => Promise.reject(new TypeError("Failed to fetch")),
+  );
+  settled.mockClear();
+  await never.click(await screen.findByRole("button", { name: "publish" }));
+  await waitFor(() =>
+    expect(settled).toHaveBeenCalledWith(expect.objectContaining({ ok: false, status: 200 })),
+  );
 });
 
 test("an act goes its way though its screen is left meanwhile", async () => {

@@ -14,8 +14,11 @@ export type Outcome<T> = { ok: true; data: T } | ({ ok: false } & Refusal);
 export interface Act {
   /** One that has nothing to say but that it is done. */
   (path: string, body: object): Promise<Outcome<object>>;
-  <T>(path: string, body: object, schema: z.ZodMiniType<T>): Promise<Outcome<T>>;
+  /** @param schema of the answer, or what fetches it once there is one */
+  <T>(path: string, body: object, schema: Schema<T>): Promise<Outcome<T>>;
 }
+
+type Schema<T> = z.ZodMiniType<T> | (() => Promise<z.ZodMiniType<T>>);
 
 interface Running {
   id: number;
@@ -34,7 +37,7 @@ export function useAct(): Act {
 export function Acts({ children }: { children: ReactNode }) {
   const [running, setRunning] = useState<Running[]>([]);
   const lastId = useRef(0);
-  const act = useCallback(async (path: string, body: object, schema?: z.ZodMiniType<object>) => {
+  const act = useCallback(async (path: string, body: object, schema?: Schema<object>) => {
     const answer = await new Promise<unknown>((resolve) => {
       const id = ++lastId.current;
       setRunning((all) => [...all, { id, path, body, resolve }]);
@@ -43,13 +46,13 @@ export function Acts({ children }: { children: ReactNode }) {
     try {
       const refused = await refusalOf(answer);
       if (refused) return { ok: false as const, ...refused };
+      if (!schema)
+        return typeof answer === "object" && answer !== null ? { ok: true as const, data: answer } : unread;
+      const read = (typeof schema === "function" ? await schema() : schema).safeParse(answer);
+      return read.success ? { ok: true as const, data: read.data } : unread;
     } catch {
       return unread; // What reads it could not be fetched.
     }
-    if (!schema)
-      return typeof answer === "object" && answer !== null ? { ok: true as const, data: answer } : unread;
-    const read = schema.safeParse(answer);
-    return read.success ? { ok: true as const, data: read.data } : unread;
   }, []) as Act;
   return (
     <ActContext value={act}>

@@ -1,4 +1,4 @@
-import { refusalOf } from "./refusal";
+import { problemOf } from "./refusal";
 import { t } from "../words/ui";
 
 /**
@@ -13,8 +13,6 @@ export async function readFrom(path: string, signal: AbortSignal): Promise<unkno
   });
   const answer: unknown = await response.json().catch(() => null);
   if (!response.ok || answer === null)
-    throw new Error(
-      (await refusalOf(answer))?.problem ?? t("theServerAnsweredStatus", { status: response.status }),
-    );
+    throw new Error((await problemOf(answer)) ?? t("theServerAnsweredStatus", { status: response.status }));
   return answer;
 }

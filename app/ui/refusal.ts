@@ -9,13 +9,24 @@ export interface Refusal {
   at?: string | undefined;
 }
 
-/** What an answer of the server refuses; null where it does not. What reads it comes once the page is there. */
+/**
+ * What an answer of the server refuses; null where it does not. What reads it comes once the page is there.
+ * @throws where that cannot be fetched
+ */
 export async function refusalOf(answer: unknown): Promise<Refusal | null> {
   const { refusalShape } = await import("./refusal-shape");
   const read = refusalShape.safeParse(answer);
   if (!read.success) return null;
   const { problem, status = 400, at } = read.data;
   return at === undefined ? { problem, status } : { problem, status, at };
+}
+
+/** The words of a refusal; null where there are none, or they cannot be read. */
+export async function problemOf(answer: unknown): Promise<string | null> {
+  return refusalOf(answer).then(
+    (refusal) => refusal?.problem ?? null,
+    () => null,
+  );
 }
 
 /**
@@ -38,10 +49,10 @@ export async function answerOrRefusal({
 
 /** @param data what the server said: JSON, its text, or a sentence */
 async function refused(status: number, data: unknown): Promise<Refusal> {
-  const read = await refusalOf(typeof data === "string" ? jsonOf(data) : data);
+  const told = await problemOf(typeof data === "string" ? jsonOf(data) : data);
   const words =
     typeof data === "string" && data !== "" && data.length < 300 && !data.startsWith("<") ? data : null;
-  return { problem: read?.problem ?? words ?? t("theServerSaidStatus2", { status }), status };
+  return { problem: told ?? words ?? t("theServerSaidStatus2", { status }), status };
 }
 
 function jsonOf(text: string): unknown {

@@ -3,6 +3,7 @@ import { Form, Link, useNavigate, useSearchParams, useSubmit } from "react-route
 import { z } from "zod";
 import { beginning, type Beginning } from "#server/cases/beginning";
 import { MOST_ROWS, waitingCases, type WaitingRow } from "#server/cases/waiting";
+import { replyChannels } from "#core/words/named";
 import { closeness } from "#core/ranking/fit-words";
 import { proposalNews } from "#server/replies/history";
 import { bestReplies } from "#server/ranking/best";
@@ -11,6 +12,7 @@ import { log } from "#server/log";
 import { signedIn } from "#server/web/context";
 import { Checkbox } from "../ui/checkbox";
 import { Kbd } from "../ui/kbd";
+import { later } from "../ui/later";
 import { sameWords, Select } from "../ui/select";
 import { StaleLine, steadily } from "../ui/stale";
 import { withParams } from "../ui/params";
@@ -31,7 +33,7 @@ import { Sentence } from "../words/sentence";
 const query = z.object({
   list: z.enum(["us", "customer"]).catch("us"),
   whose: z.enum(["mine", "my team", "all"]).catch("my team"),
-  channel: z.enum(["email", "chat", "sms"]).nullable().catch(null),
+  channel: z.enum(replyChannels).nullable().catch(null),
   topic: z.string().min(1).max(200).nullable().catch(null),
   text: z.string().max(200).catch(""),
   alike: z.literal("yes").nullable().catch(null),
@@ -112,14 +114,16 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
   const listed = { selected: selected?.number ?? null, onSelect: select, whole: filter.whole !== null };
   const easy = selected ? easyReply(best[selected.number]) : null;
 
-  useEffect(() => {
-    const timer = setTimeout(() => {
-      fetchCompactAnswer().catch((error: unknown) => {
-        console.warn("What answers from the list could not be fetched ahead", error);
-      });
-    }, AFTER_LIST_MS);
-    return () => clearTimeout(timer);
-  }, []);
+  // What answers from here must not fail for a server that is away.
+  useEffect(
+    () =>
+      later(() => {
+        fetchCompactAnswer().catch((error: unknown) => {
+          console.warn("What answers from the list could not be fetched ahead", error);
+        });
+      }),
+    [],
+  );
 
   const move = (step: number) => () => {
     const next = order[at + step];
@@ -312,8 +316,6 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
 
 const fetchCompactAnswer = () => import("./compact-answer");
 const CompactAnswer = lazy(fetchCompactAnswer);
-/** So long after the list is there, what answers from here is fetched too: it must not fail for a server that is away. */
-const AFTER_LIST_MS = 1500;
 
 type Loaded = Awaited<ReturnType<typeof loader>>;
 

@@ -1,4 +1,5 @@
 import { t } from "../words/conditions";
+import { yesOrNo } from "../words/named";
 import type { Condition, Test } from "./condition";
 
 /**
@@ -29,17 +30,15 @@ function joined(
 }
 
 function testWords({ is, to }: Test, name: string): string {
-  if (to === undefined) return is === "missing" ? t("missing", { name }) : t("present", { name });
   if (is === "present" || is === "missing") return t(is, { name });
-  if (is === "between") {
-    const [from, until] = Array.isArray(to) ? to : [to];
-    return t("between", { name, from: valueInWords(from), until: valueInWords(until) });
-  }
-  if (Array.isArray(to)) return t(is, { name, value: to.map(valueInWords).join(", ") });
-  return t(is, { name, value: is === "matches" ? `/${String(to)}/` : valueInWords(to) });
+  const written = is === "matches" ? (value: unknown) => `/${String(value)}/` : valueInWords;
+  const values = [to ?? []].flat().map(written);
+  if (is === "between") return t(is, { name, from: values[0] ?? "", until: values[1] ?? "" });
+  // One that compares with nothing yet ends there.
+  return t(is, { name, value: values.join(", ") }).trimEnd();
 }
 
-function valueInWords(value: string | number | boolean | undefined): string {
-  if (typeof value === "boolean") return t(value ? "yes" : "no");
+function valueInWords(value: string | number | boolean): string {
+  if (typeof value === "boolean") return yesOrNo(value ? "yes" : "no");
   return typeof value === "string" ? t("quoted", { value }) : String(value);
 }

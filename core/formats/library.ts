@@ -6,9 +6,7 @@ import { blanksSchema } from "../tokens/blanks";
 import { moneySchema } from "../tokens/context";
 import { readMarkdown } from "./markdown";
 import { t } from "../words/library";
-
-export const channels = ["email", "chat", "sms"] as const;
-const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
+import { replyChannels, replyStates } from "../words/named";
 
 const id = z.string().regex(/^[a-z0-9][a-z0-9-]{0,99}$/, t.error("smallLettersDigitsAndHyphens"));
 const language = z
@@ -23,7 +21,7 @@ const frontMatter = {
   note: z.string().max(5000).optional(),
   part: z.enum(["opening", "answer", "closing"]).default("answer"),
   tags: z.array(z.string().min(1).max(80)).max(50).default([]),
-  channels: z.array(z.enum(channels)).min(1).default(["email"]),
+  channels: z.array(z.enum(replyChannels)).min(1).default(["email"]),
   language: language.default("en"),
   state: z.enum(replyStates).default("shelved"),
   subject: subject.optional(),

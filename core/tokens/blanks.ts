@@ -4,6 +4,7 @@ import { readText } from "./text-form";
 import { lookUp, valueOf, type Value } from "./values";
 import { formatValue, plain, type Style } from "./format";
 import type { TokenType } from "./catalogue";
+import { yesOrNo } from "../words/named";
 import { t } from "../words/tokens";
 
 const DAY = t.error("aDay");
@@ -134,7 +135,7 @@ export function blankValue(
 /** A blank's value in plain words, for people who write or check replies. */
 export function blankWords(value: BlankValue): string {
   if (value === null) return "";
-  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (typeof value === "boolean") return yesOrNo(value ? "yes" : "no");
   if (Array.isArray(value)) return value.join(", ");
   return typeof value === "object" ? `${value.amount} ${value.currency}` : String(value);
 }

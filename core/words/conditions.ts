@@ -49,8 +49,6 @@ export const t = wordsOf("conditions", {
   after: "{{name}} is after {{value}}",
   between: "{{name}} is between {{from}} and {{until}}",
   quoted: "“{{value}}”",
-  yes: "yes",
-  no: "no",
 
   // conditions/re2.ts
   itIsLongerThan: "it is longer than {{most, number}} characters",

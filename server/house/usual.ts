@@ -1,6 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { agentDetails, type AgentDetail } from "#core/checks/agent-details";
+import { replyChannels } from "#core/words/named";
 import { Reply, UsualReply } from "../db/entities/library";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
@@ -9,14 +10,13 @@ import { NotFound, Unusable } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
 
-const channels = ["email", "chat", "sms"] as const;
 const parts = ["opening", "closing"] as const;
 
 /** What a team's first answers by a channel open and close with, and what could be chosen. */
 export interface UsualRow {
   team: number;
   teamName: string;
-  channel: (typeof channels)[number];
+  channel: (typeof replyChannels)[number];
   part: (typeof parts)[number];
   chosen: string | null;
   /** With the details of its writer that each prints. */
@@ -45,7 +45,7 @@ export async function usualReplies(em: EntityManager): Promise<UsualRow[]> {
       order by lower(r.title)`,
   );
   return teams.flatMap((team) =>
-    channels.flatMap((channel) =>
+    replyChannels.flatMap((channel) =>
       parts.map((part): UsualRow => ({
         team: team.id,
         teamName: team.name,
@@ -68,7 +68,7 @@ export async function usualReplies(em: EntityManager): Promise<UsualRow[]> {
 
 export const usualSchema = z.strictObject({
   team: idSchema,
-  channel: z.enum(channels),
+  channel: z.enum(replyChannels),
   part: z.enum(parts),
   reply: z.string().nullable(),
 });

@@ -1,11 +1,10 @@
-import { replyChannels, replyParts } from "#core/words/named";
+import { replyChannels, replyParts, replyStates } from "#core/words/named";
 import { z } from "zod";
 import { idInPath } from "../edge";
 import { accessParameters } from "../access/replies";
 import { READABLE_REPLY } from "../db/access-rule";
 import type { Viewer } from "../people/viewer";
 
-const replyStates = ["draft", "ready to check", "shelved", "retired"] as const;
 export const replyColumns = [
   "shelf",
   "part",

@@ -2,7 +2,7 @@ import type { useNavigate } from "react-router";
 import * as z from "zod/mini";
 import type { Act } from "../../ui/act";
 import type { ToastMessage } from "../../ui/toast";
-import { refusalOf } from "../../ui/refusal";
+import { problemOf } from "../../ui/refusal";
 import { t } from "../../words/answering";
 
 const sentSchema = z.object({
@@ -44,7 +44,7 @@ export async function requestSending(
   const body: unknown = await response.json();
   const sent = sentSchema.safeParse(body);
   if (sent.success) return sent.data;
-  const problem = (await refusalOf(body))?.problem ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
+  const problem = (await problemOf(body)) ?? stoppedSchema.safeParse(body).data?.checks[0]?.message;
   return { problem: problem ?? t("theServerDidNotTakeIt") };
 }
 

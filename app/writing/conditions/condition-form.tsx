@@ -1,6 +1,7 @@
 import type { Condition, Operator, Test } from "#core/conditions/condition";
 import { blankLabel, type Blanks } from "#core/tokens/blanks";
 import type { Token, TokenType } from "#core/tokens/catalogue";
+import { replyChannels } from "#core/words/named";
 import { ConditionValue } from "./condition-value";
 import { Checkbox } from "../../ui/checkbox";
 import { Picker, type PickerGroup } from "../../ui/picker";
@@ -164,7 +165,7 @@ function typeOf(
 ): { type: TokenType | "choice" | "choices"; options: string[] | null } {
   if (name.startsWith("message.")) {
     const type = messageParts().find(([part]) => part === name)?.[2] ?? "text";
-    return { type, options: name === "message.channel" ? ["email", "chat", "sms"] : null };
+    return { type, options: name === "message.channel" ? [...replyChannels] : null };
   }
   if (name.startsWith("blank.")) {
     const blank = blanks[name.slice("blank.".length)];
