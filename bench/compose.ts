@@ -113,7 +113,7 @@ function ours(): string {
     languageOf: guessLanguage,
   });
   if (checks.length > 0 || letter.trace.length === 0) throw new Error(checks[0]?.message);
-  return letter.html;
+  return letter.html ?? "";
 }
 
 const formats = {

@@ -20,6 +20,8 @@ export const houseFile = z.strictObject({
       name: z.string(),
       names: z.record(z.string(), z.string()),
       mailbox: z.email(),
+      /** Where its short messages come to: ITU-T E.164. */
+      number: z.string().optional(),
       answer_within_hours: z.number().positive(),
       usual_opening: key.optional(),
       usual_closing: key.optional(),
@@ -88,6 +90,7 @@ const said = z.union([
 
 export const conversationsFile = z.array(
   z.strictObject({
+    channel: z.enum(["email", "sms"]).default("email"),
     who: key,
     topic: z.string(),
     team: key,

@@ -17,7 +17,9 @@ const STEP = 1.5 * HOUR;
 interface Cast {
   teams: ReadonlyMap<string, Team>;
   people: Person[];
-  customers: ReadonlyMap<string, { customer: Customer; email: string }>;
+  customers: ReadonlyMap<string, { customer: Customer; email: string; phone: string | null }>;
+  /** Our numbers, by team. */
+  numbers: ReadonlyMap<Team, string>;
   now: Date;
 }
 
@@ -55,7 +57,7 @@ async function seedCase(
   const [row] = await query<{ number: string }>(em, "select nextval('case_numbers') as number");
   return em.create(Case, {
     number: Number(row?.number),
-    channel: "email",
+    channel: conversation.channel,
     subject: conversation.subject,
     topic: conversation.topic,
     language: customer.language ?? null,
@@ -84,18 +86,25 @@ function seedMessages(
   index: number,
   cast: Cast & Shelves,
 ): void {
-  const { email, customer } = find(cast.customers, conversation.who, "customer");
+  const { email, phone, customer } = find(cast.customers, conversation.who, "customer");
+  const isShort = conversation.channel === "sms";
+  const theirs = isShort ? phone : email;
+  const ours = isShort ? cast.numbers.get(subject.team) : subject.team.mailbox;
+  if (theirs === null || ours === undefined)
+    throw new Error(`demo: ${conversation.who} or their team has no number for “${conversation.subject}”`);
   const staff = cast.people.filter((person) => person.team === subject.team);
   const person = staff[index % staff.length];
   let thread: string[] = [];
   for (const [turn, said] of conversation.messages.entries()) {
     const at = new Date(subject.openedAt.getTime() + turn * STEP);
-    const messageId = `<demo-${subject.number}-${turn}@${"them" in said ? "example.net" : "example.com"}>`;
+    const messageId = isShort
+      ? `sms-demo-${subject.number}-${turn}`
+      : `<demo-${subject.number}-${turn}@${"them" in said ? "example.net" : "example.com"}>`;
     const shared = {
       case: subject,
-      channel: "email" as const,
+      channel: conversation.channel,
       messageId,
-      references: thread,
+      references: isShort ? [] : thread,
       at,
       html: null,
       raw: null,
@@ -106,9 +115,9 @@ function seedMessages(
         direction: "in",
         state: "received",
         fromName: customer.displayName,
-        fromAddress: email,
-        toAddress: subject.team.mailbox,
-        subject: turn === 0 ? conversation.subject : `Re: ${conversation.subject}`,
+        fromAddress: theirs,
+        toAddress: ours,
+        subject: isShort ? "" : turn === 0 ? conversation.subject : `Re: ${conversation.subject}`,
         text: said.them,
         language: customer.language ?? "en",
         person: null,
@@ -126,9 +135,10 @@ function seedMessages(
         direction: "out",
         state: "sent",
         fromName: `${person.name}, ${subject.team.name}`,
-        fromAddress: subject.team.mailbox,
-        toAddress: email,
-        subject: answerSubject(conversation.subject, `SF-${subject.number}`),
+        fromAddress: ours,
+        toAddress: theirs,
+        deliveredAt: isShort ? at : null,
+        subject: isShort ? "" : answerSubject(conversation.subject, `SF-${subject.number}`),
         text: said.us,
         language: customer.language ?? "en",
         person,

@@ -7,7 +7,7 @@ import { readMarkdown } from "#core/formats/markdown";
 import { CaseField, DetailField } from "#server/db/entities/cases";
 import { Customer, CustomerAddress, Organisation } from "#server/db/entities/customers";
 import { Reply, Signature, Stationery, UsualReply } from "#server/db/entities/library";
-import { House, Person, SetupStep, Team } from "#server/db/entities/people";
+import { House, Person, SetupStep, PhoneNumber, Team } from "#server/db/entities/people";
 import { hashPassword } from "#server/people/password";
 import { importLibrary } from "#server/replies/import";
 import { ensureOwnShelf } from "#server/replies/shelves";
@@ -61,6 +61,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   );
 
   const teams = new Map<string, Team>();
+  const numbers = new Map<Team, string>();
   for (const team of demo.house.teams) {
     const row = em.create(Team, {
       name: team.name,
@@ -69,6 +70,10 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
       answerWithin: team.answer_within_hours * 60,
     });
     teams.set(team.key, row);
+    if (team.number !== undefined) {
+      em.create(PhoneNumber, { number: team.number, team: row });
+      numbers.set(row, team.number);
+    }
     await seedUsual(em, row, team.usual_opening, team.usual_closing);
     em.create(Signature, { team: row, person: null, document: readMarkdown(team.signature).doc });
     const { stationery } = team;
@@ -100,7 +105,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   const customers = seedCustomers(em, demo.customers);
   await em.flush();
   for (const person of people) await ensureOwnShelf(em, person);
-  await seedConversations(em, demo.conversations, { teams, people, customers, now });
+  await seedConversations(em, demo.conversations, { teams, people, customers, numbers, now });
   if (standinsFolder !== null) await writeBookings(standinsFolder, demo.bookings, timeZone, now);
 }
 
@@ -116,12 +121,17 @@ async function seedUsual(em: EntityManager, team: Team, opening?: string, closin
   }
 }
 
+interface DemoCustomer {
+  customer: Customer;
+  email: string;
+  /** ITU-T E.164; null for none. */
+  phone: string | null;
+}
+type DemoCustomers = Map<string, DemoCustomer>;
+
 type Customers = Awaited<ReturnType<typeof readDemo>>["customers"];
 
-function seedCustomers(
-  em: EntityManager,
-  file: Customers,
-): Map<string, { customer: Customer; email: string }> {
+function seedCustomers(em: EntityManager, file: Customers): DemoCustomers {
   const organisations = new Map<string, Organisation>();
   for (const { key, name, kind, account, contract_until: contractUntil } of file.organisations) {
     organisations.set(
@@ -135,7 +145,7 @@ function seedCustomers(
       }),
     );
   }
-  const customers = new Map<string, { customer: Customer; email: string }>();
+  const customers = new Map<string, DemoCustomer>();
   for (const { key, first, last, email, language, organisation, since, phone } of file.customers) {
     const customer = em.create(Customer, {
       firstName: first ?? null,
@@ -149,7 +159,9 @@ function seedCustomers(
       organisation: organisation ? find(organisations, organisation, "organisation") : null,
     });
     em.create(CustomerAddress, { channel: "email", address: email.toLowerCase(), customer });
-    customers.set(key, { customer, email });
+    if (phone !== undefined)
+      em.create(CustomerAddress, { channel: "sms", address: phone.replace(/\s/g, ""), customer });
+    customers.set(key, { customer, email, phone: phone?.replace(/\s/g, "") ?? null });
   }
   return customers;
 }

@@ -52,6 +52,21 @@ export interface OpenedMail extends Mail {
   attachments: { name: string; contentType: string; size: number; contentId: string | null }[];
 }
 
+/** Asks something of the outside that changes it. */
+export async function outside(path: string, body: object): Promise<void> {
+  const response = await fetch(OUTSIDE + path, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify(body),
+  });
+  if (!response.ok) throw new Error(`${path}: ${await response.text()}`);
+}
+
+/** What a phone shows. */
+export async function phone(number: string): Promise<{ written: boolean; text: string }[]> {
+  return ask(`/phones/${encodeURIComponent(number)}`);
+}
+
 async function ask<T>(path: string): Promise<T> {
   const response = await fetch(OUTSIDE + path);
   if (!response.ok) throw new Error(`${path}: ${response.status}`);
@@ -78,7 +93,7 @@ export async function rawMail(id: string): Promise<string> {
 
 /** Makes something go wrong for one address or booking, so that tests beside it notice nothing; or all well again. */
 export async function setFaults(
-  faults: { mail?: string; bookings?: string; bookingDelay?: number; only: string } | null,
+  faults: { mail?: string; bookings?: string; bookingDelay?: number; sms?: string; only: string } | null,
 ): Promise<void> {
   const response = await fetch(`${OUTSIDE}/faults`, {
     method: "PUT",

@@ -109,6 +109,10 @@ export async function launch(mode: Mode): Promise<void> {
       INBOUND_SMTP_PORT: String(environment.inboundSmtpPort),
       STANDINS_PORT: String(environment.standins.port),
       STANDINS_SMTP_PORT: String(environment.standins.smtpPort),
+      ...(environment.sms
+        ? { SMS_GATEWAY_URL: environment.sms.url, SMS_GATEWAY_TOKEN: environment.sms.token }
+        : {}),
+      PROGRAM_URL: ownAddress(environment),
     };
     process.stdout.write("\n");
     await runOnce(["--import", "tsx", "scripts/prepare.ts"], { ...process.env, ...env });

@@ -1,3 +1,4 @@
+import { createHmac } from "node:crypto";
 import { z } from "zod";
 import { resolve } from "node:path";
 import ipaddr from "ipaddr.js";
@@ -40,6 +41,13 @@ const schema = z.object({
   PUBLIC_URL: z
     .url({ protocol: /^https?$/, error: "is no address, as in https://shelf.example.com" })
     .optional(),
+  SMS_GATEWAY_URL: z
+    .url({ protocol: /^https?$/, error: "is no address, as in https://sms.example.com/v1" })
+    .optional(),
+  SMS_GATEWAY_TOKEN: z
+    .string()
+    .regex(/^\S{16,500}$/, "is shorter than 16 characters, or has a space in it")
+    .optional(),
   SEED: z.enum(["demo", "none"], { error: "is neither demo nor none" }).default("demo"),
 });
 
@@ -78,6 +86,8 @@ export interface Environment {
   inboundTls: { cert: string; key: string } | null;
   /** Whether letters leave only encrypted. */
   smtpTlsRequired: boolean;
+  /** Where short messages are handed over, and what signs in there and here; null where there is no gateway. */
+  sms: { url: string; token: string } | null;
 }
 
 /** The stand-in mail server listens one port above its HTTP interface. */
@@ -117,6 +127,15 @@ export function readEnvironment(
       ok: false,
       problem: `${cert === undefined ? "INBOUND_TLS_KEY" : "INBOUND_TLS_CERT"} wants ${cert === undefined ? "INBOUND_TLS_CERT" : "INBOUND_TLS_KEY"} beside it`,
     };
+  if ((env.SMS_GATEWAY_URL === undefined) !== (env.SMS_GATEWAY_TOKEN === undefined) && !on)
+    return {
+      ok: false,
+      problem: env.SMS_GATEWAY_URL
+        ? "SMS_GATEWAY_URL wants SMS_GATEWAY_TOKEN beside it"
+        : "SMS_GATEWAY_TOKEN wants SMS_GATEWAY_URL beside it",
+    };
+  const standinsUrl = `http://127.0.0.1:${env.STANDINS_PORT}`;
+  const smsUrl = env.SMS_GATEWAY_URL ?? (on ? `${standinsUrl}/sms` : null);
   const smtpPort = standinSmtpPort(env.STANDINS_PORT);
   return {
     ok: true,
@@ -126,7 +145,7 @@ export function readEnvironment(
       databaseUrl: env.DATABASE_URL,
       smtpUrl: env.SMTP_URL ?? `smtp://127.0.0.1:${smtpPort}`,
       inboundSmtpPort: env.INBOUND_SMTP_PORT,
-      standins: { on, port: env.STANDINS_PORT, smtpPort, url: `http://127.0.0.1:${env.STANDINS_PORT}` },
+      standins: { on, port: env.STANDINS_PORT, smtpPort, url: standinsUrl },
       dataDir: resolve(env.DATA_DIR),
       sessionSecret: env.SESSION_SECRET,
       seed: env.SEED,
@@ -135,8 +154,17 @@ export function readEnvironment(
       mailReceivers: env.MAIL_RECEIVERS,
       inboundTls: cert !== undefined && key !== undefined ? { cert, key } : null,
       smtpTlsRequired: env.SMTP_TLS === "required",
+      sms:
+        smsUrl === null
+          ? null
+          : { url: smsUrl.replace(/\/+$/, ""), token: env.SMS_GATEWAY_TOKEN ?? tokenOf(env.SESSION_SECRET) },
     },
   };
+}
+
+/** What the simulated gateway and the program know each other by, where nothing else is set. */
+function tokenOf(secret: string): string {
+  return createHmac("sha256", secret).update("sms gateway").digest("hex");
 }
 
 /** Where the program is served, as this machine reaches it. */

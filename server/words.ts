@@ -44,6 +44,18 @@ export const t = wordsOf("server", {
   youHaveBegunAnotherAnswerOn: "You have begun another answer on this case; finish or discard it first",
   itIsTooLateTheLetter: "It is too late: the letter is on its way",
 
+  // answering/sender.ts
+  teamHasNoNumberFor:
+    "{{team}} has no number that short messages come from; a lead gives it one in Setup, under Short messages",
+
+  // staff/numbers.ts
+  thatIsANumberOfTeam: "That is a number of {{team}} already",
+  thatNumberIsGone: "There is no such number any more",
+
+  // sms/receive.ts
+  numberIsNoneOfOurs: "{{number}} is no number of ours",
+  theGatewayCouldNotDeliverIt: "The gateway could not deliver it",
+
   // cases/conversation.ts
   thisMessageHasNoFormattedText: "This message has no formatted text",
   theRawMessageIsNotKept: "The raw message is not kept",

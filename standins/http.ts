@@ -1,5 +1,5 @@
 import { reasonOf } from "#core/text/reason";
-import express, { type NextFunction, type Request, type Response, type Express } from "express";
+import express, { type Express, type NextFunction, type Request, type Response, type Router } from "express";
 import { readFile } from "node:fs/promises";
 import { setTimeout as delay } from "node:timers/promises";
 import { createTransport } from "nodemailer";
@@ -19,6 +19,8 @@ const letterIn = z.strictObject({
 
 export interface HttpOptions {
   mailboxes: Mailboxes;
+  /** The gateway for short messages, and the phones. */
+  sms: Router;
   /** Port on which the program receives mail. */
   programSmtpPort: number;
   /** File with the bookings: an object by reference. */
@@ -29,10 +31,17 @@ export interface HttpOptions {
 const bookings = z.record(z.string(), z.record(z.string(), z.unknown()));
 
 /** The HTTP interface of the simulated outside: mailboxes, writing in, bookings, faults. */
-export function httpInterface({ mailboxes, programSmtpPort, bookingsFile, faults }: HttpOptions): Express {
+export function httpInterface({
+  mailboxes,
+  sms,
+  programSmtpPort,
+  bookingsFile,
+  faults,
+}: HttpOptions): Express {
   const app = express();
   app.disable("x-powered-by");
   app.use(express.json({ limit: "1mb" }));
+  app.use(sms);
 
   app.get("/mailboxes", (_request, response) => {
     response.json(mailboxes.addresses());

@@ -9,6 +9,8 @@ const environment = z
     STANDINS_SMTP_PORT: port,
     INBOUND_SMTP_PORT: port,
     DATA_DIR: z.string().min(1),
+    PROGRAM_URL: z.url(),
+    SMS_GATEWAY_TOKEN: z.string().min(1),
   })
   .parse(process.env);
 
@@ -16,6 +18,7 @@ const stop = await startStandins({
   httpPort: environment.STANDINS_PORT,
   smtpPort: environment.STANDINS_SMTP_PORT,
   programSmtpPort: environment.INBOUND_SMTP_PORT,
+  program: { url: environment.PROGRAM_URL, token: environment.SMS_GATEWAY_TOKEN },
   folder: join(environment.DATA_DIR, "standins"),
 });
 

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/g
 import getPort from "get-port";
 import { once } from "node:events";
 import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
+import { createServer as createHttpServer } from "node:http";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -34,18 +35,43 @@ const program = new SMTPServer({
   },
 });
 
+/** What the gateway brought to the program, and how that answers. */
+const brought: { path: string; token: string; body: Record<string, unknown> }[] = [];
+let programAnswers = 200;
+const gatewayed = { url: "", token: "the-token-of-both" };
+const web = createHttpServer((request, response) => {
+  let text = "";
+  request.on("data", (chunk: Buffer) => (text += chunk.toString()));
+  request.on("end", () => {
+    const body = JSON.parse(text) as Record<string, unknown>;
+    brought.push({ path: request.url ?? "", token: request.headers.authorization ?? "", body });
+    response.writeHead(programAnswers, { "Content-Type": "application/json" });
+    response.end(JSON.stringify(programAnswers === 200 ? {} : { problem: "No number of ours" }));
+  });
+});
+
 let [base, smtpPort, httpPort] = ["", 0, 0];
 let stop: () => Promise<void>;
 
 async function start(): Promise<void> {
   const address = program.server.address();
   if (address === null || typeof address === "string") throw new Error("No port");
-  stop = await startStandins({ httpPort, smtpPort, programSmtpPort: address.port, folder });
+  stop = await startStandins({
+    httpPort,
+    smtpPort,
+    programSmtpPort: address.port,
+    program: gatewayed,
+    folder,
+  });
 }
 
 beforeAll(async () => {
   program.listen(0, "127.0.0.1");
   await once(program.server, "listening");
+  web.listen(0, "127.0.0.1");
+  await once(web, "listening");
+  const ours = web.address();
+  if (ours !== null && typeof ours === "object") gatewayed.url = `http://127.0.0.1:${ours.port}`;
   [httpPort, smtpPort] = [await getPort({ host: "127.0.0.1" }), await getPort({ host: "127.0.0.1" })];
   base = `http://127.0.0.1:${httpPort}`;
   await start();
@@ -53,6 +79,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await stop();
   await new Promise<void>((done) => program.close(() => done()));
+  web.close();
   rmSync(folder, { recursive: true });
 });
 beforeEach(async () => {
@@ -219,6 +246,77 @@ describe("the booking system", () => {
   });
 });
 
+describe("the gateway for short messages", () => {
+  const from = "+447700900460";
+  const hand = (body: object, token = gatewayed.token) =>
+    fetch(`${base}/sms/messages`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json", Authorization: `Bearer ${token}` },
+      body: JSON.stringify(body),
+    });
+  const receiptOf = async (id: string) => {
+    for (;;) {
+      const found = brought.find((one) => one.path === "/sms/receipts" && one.body.id === id);
+      if (found) return found;
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+  };
+
+  test("takes a message once, puts it on the phone and says so", async () => {
+    const message = { id: "sms-1", from, to: "+447700900461", text: "Gate 2" };
+    expect((await hand(message)).status).toBe(202);
+    expect((await hand(message)).status).toBe(202);
+    expect(await receiptOf("sms-1")).toMatchObject({
+      token: "Bearer the-token-of-both",
+      body: { id: "sms-1", state: "delivered" },
+    });
+    expect(await json("/phones/%2B447700900461")).toEqual([
+      expect.objectContaining({ other: from, text: "Gate 2", written: false }),
+    ]);
+    expect(await json("/phones")).toEqual([
+      expect.objectContaining({ number: "+447700900461", messages: 1 }),
+    ]);
+  });
+
+  test("fails, refuses, is down or wants another token, each with its words", async () => {
+    const message = { id: "sms-2", from, to: "+447700900462", text: "x" };
+    expect((await hand(message, "wrong")).status).toBe(401);
+    expect((await hand({ ...message, to: "desk" })).status).toBe(400);
+    await put({ sms: "refuses" });
+    expect((await hand(message)).status).toBe(422);
+    await put({ sms: "down", only: "+447700900462" });
+    expect((await hand(message)).status).toBe(503);
+    expect((await hand({ ...message, id: "sms-3", to: "+447700900463" })).status).toBe(202);
+    await put({ sms: "fails" });
+    expect((await hand(message)).status).toBe(202);
+    expect((await receiptOf("sms-2")).body).toMatchObject({
+      state: "failed",
+      problem: expect.stringMatching(/not reachable/) as unknown,
+    });
+    expect(await json("/phones/%2B447700900462")).toEqual([]);
+  });
+
+  test("hands in what a phone writes, and tells the phone where it is not taken", async () => {
+    const write = (text: string) =>
+      fetch(`${base}/phones/%2B447700900464/messages`, {
+        method: "POST",
+        headers: { "Content-Type": "application/json" },
+        body: JSON.stringify({ to: from, text }),
+      });
+    expect((await write("is it sailing")).status).toBe(200);
+    expect(brought.at(-1)).toMatchObject({
+      path: "/sms/messages",
+      body: { from: "+447700900464", to: from, text: "is it sailing" },
+    });
+    programAnswers = 404;
+    const refused = await write("again");
+    expect([refused.status, await refused.json()]).toEqual([502, { problem: "No number of ours" }]);
+    programAnswers = 200;
+    expect((await write("")).status).toBe(400);
+    expect(await json("/phones/%2B447700900464")).toHaveLength(1);
+  });
+});
+
 describe("a customer writes", () => {
   const write = (address: string, letter: object) =>
     fetch(`${base}/mailboxes/${encodeURIComponent(address)}/messages`, {
@@ -278,6 +376,7 @@ test("a port that is taken stops the start with an error", async () => {
       httpPort: address.port,
       smtpPort: await getPort({ host: "127.0.0.1" }),
       programSmtpPort: 1,
+      program: gatewayed,
       folder: other,
     }),
   ).rejects.toThrow(/EADDRINUSE/);

@@ -3,12 +3,16 @@ import type { Server } from "node:http";
 import { noFaults } from "./faults";
 import { httpInterface } from "./http";
 import { Mailboxes } from "./mailbox";
+import { Phones } from "./phones";
+import { smsGateway, type Program } from "./sms";
 import { mailServer } from "./smtp";
 
 export interface StandinsOptions {
   httpPort: number;
   smtpPort: number;
   programSmtpPort: number;
+  /** The program, as the gateway for short messages knows it. */
+  program: Program;
   /** Where mail and bookings are kept. */
   folder: string;
 }
@@ -18,11 +22,15 @@ export async function startStandins({
   httpPort,
   smtpPort,
   programSmtpPort,
+  program,
   folder,
 }: StandinsOptions): Promise<() => Promise<void>> {
   const mailboxes = new Mailboxes(join(folder, "mail"));
   await mailboxes.open();
+  const phones = new Phones(join(folder, "phones"));
+  await phones.open();
   let faults = { ...noFaults };
+  const sms = smsGateway({ phones, program, faults: { read: () => faults } });
   const smtp = mailServer(mailboxes, () => faults);
   smtp.on("error", (error: Error) => process.stderr.write(`outside: ${error.message}\n`));
   await new Promise<void>((resolve) => {
@@ -30,6 +38,7 @@ export async function startStandins({
   });
   const app = httpInterface({
     mailboxes,
+    sms: sms.router,
     programSmtpPort,
     bookingsFile: join(folder, "bookings.json"),
     faults: {
@@ -49,6 +58,7 @@ export async function startStandins({
     throw error;
   });
   return async () => {
+    sms.stop();
     await Promise.all([
       new Promise<void>((resolve) => {
         smtp.close(() => resolve());

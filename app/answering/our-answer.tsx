@@ -15,6 +15,7 @@ import { KeptDraft } from "./draft/kept-draft";
 import { Files } from "./sending/files";
 import { Margin } from "./margin";
 import { AroundLine } from "./letter/around-line";
+import { PlainLine } from "./letter/plain-line";
 import { previewOf } from "./letter/preview";
 import { slipsWith, wayOf, type Way } from "./letter/take";
 import { RecipientLine } from "./sending/recipient-line";
@@ -169,6 +170,9 @@ export function OurAnswer({
               </Suspense>
             </div>
             {preview === null && <AroundLine open={open} answer={answer} />}
+            {open.channel !== "email" && preview === null && letter && (
+              <PlainLine channel={open.channel} editor={editor} letter={letter} />
+            )}
             <SetAside editor={editor} letter={letter} />
             <Signature open={open} />
             <Files open={open} answer={answer} />

@@ -216,7 +216,7 @@ function PlaceTools({ around }: { around: Around }) {
   if (!place || around.position === null) return null;
   const step = (to: number | null, keys: string, label: string) =>
     to === null ? (
-      <span className="opacity-40 max-sm:hidden">
+      <span aria-hidden className="invisible max-sm:hidden">
         <Kbd keys={keys} />
       </span>
     ) : (

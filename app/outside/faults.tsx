@@ -17,7 +17,11 @@ export function FaultSwitches({
   /** Whether the house asks the booking system at all. */
   hasBookings: boolean;
 }) {
-  const calm = faults.mail === "fine" && faults.bookings === "fine" && faults.bookingDelay < 1000;
+  const calm =
+    faults.mail === "fine" &&
+    faults.sms === "fine" &&
+    faults.bookings === "fine" &&
+    faults.bookingDelay < 1000;
   return (
     <Disclosure
       key={String(calm)}
@@ -32,6 +36,8 @@ export function FaultSwitches({
       >
         <label htmlFor="fault-mail">{t("mailServer")}</label>
         <Choice key={faults.mail} id="fault-mail" name="mail" now={faults.mail} options={MAIL()} />
+        <label htmlFor="fault-sms">{t("shortMessages")}</label>
+        <Choice key={`sms-${faults.sms}`} id="fault-sms" name="sms" now={faults.sms} options={SMS()} />
         {hasBookings ? (
           <>
             <label htmlFor="fault-bookings">{t("bookings")}</label>
@@ -73,6 +79,13 @@ const MAIL = (): Option[] => [
   ["fine", t("takesMail")],
   ["busy", t("isBusy451")],
   ["refuses", t("refuses550")],
+];
+const SMS = (): Option[] => [
+  ["fine", t("arriveSoon")],
+  ["late", t("arriveLate")],
+  ["fails", t("failLater")],
+  ["refuses", t("areRefused")],
+  ["down", t("gatewayIsDown")],
 ];
 const BOOKINGS = (): Option[] => [
   ["fine", t("answer")],

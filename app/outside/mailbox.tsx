@@ -1,11 +1,14 @@
 import { data, Link, redirect, useSearchParams } from "react-router";
 import { z } from "zod";
 import { Unusable } from "#server/errors";
+import { shownNumber } from "#core/sms/number";
 import { correspondents, mailbox, writeIn } from "#server/outside/mailboxes";
+import { numberOf, numbersToWriteTo, phone } from "#server/outside/phones";
 import { loaderResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
+import { Phone } from "./phone";
 import type { Route } from "./+types/mailbox";
 import { WriteToUs } from "./write-to-us";
 import { t } from "../words/outside";
@@ -13,10 +16,24 @@ import { t } from "../words/outside";
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   const address = args.params.address;
-  return loaderResult(async () => ({
-    ...(await correspondents(em, address)),
-    mails: await mailbox(em, viewer, address),
-  }));
+  return loaderResult(async () => {
+    const isPhone = address.startsWith("+");
+    const number = isPhone ? address : await numberOf(em, address);
+    const [who, mails, onPhone, numbers] = await Promise.all([
+      isPhone ? null : correspondents(em, address),
+      isPhone ? [] : mailbox(em, viewer, address),
+      number === null ? null : phone(number),
+      numbersToWriteTo(em),
+    ]);
+    return {
+      ...(who ?? { address, name: "", teams: [] }),
+      isPhone,
+      mails,
+      phone: onPhone,
+      shownNumber: number === null ? null : shownNumber(number),
+      numbers,
+    };
+  });
 }
 
 const form = z.object({
@@ -44,39 +61,52 @@ export async function action(args: Route.ActionArgs) {
 }
 
 export default function Mailbox({ loaderData, actionData }: Route.ComponentProps) {
-  const { address, mails, teams } = loaderData;
+  const { address, mails, teams, isPhone, phone: onPhone, numbers } = loaderData;
   const [params] = useSearchParams();
   // Whoever was just invented has written nothing that would say their name.
   const name = loaderData.name || (params.get("name") ?? "").slice(0, 200);
+  const back = `/outside/${encodeURIComponent(address)}`;
+  const shown = loaderData.shownNumber;
+  const pocket = <Phone key={address} phone={onPhone} shown={shown} numbers={numbers} back={back} />;
+  if (isPhone)
+    return (
+      <div className="px-8 py-6">
+        <h2 className="mb-4 text-lg font-bold">{shown}</h2>
+        {pocket}
+      </div>
+    );
   return (
-    <div className="px-8 py-6">
-      <h2 className="text-lg font-bold [overflow-wrap:anywhere]">{name || address}</h2>
-      <p className="text-soft">{address}</p>
-      {mails.length === 0 ? (
-        <p className="py-8 font-serif text-letter text-soft">{t("nothingHasArrivedHereYet")}</p>
-      ) : (
-        <ul aria-label={t("messages")} className="mt-4">
-          {mails.map((mail) => (
-            <li key={mail.id} className="border-t border-line">
-              <Link
-                to={`/outside/${encodeURIComponent(address)}/${mail.id}`}
-                className="grid grid-cols-[14rem_1fr_auto] gap-4 py-2.5 hover:bg-wash"
-              >
-                <span className="truncate text-soft">{mail.from}</span>
-                <span className="truncate font-serif text-letter font-semibold">{mail.subject}</span>
-                <Time at={mail.receivedAt} className="text-sm text-soft" />
-              </Link>
-            </li>
-          ))}
-        </ul>
-      )}
-      <WriteToUs
-        key={mails.length}
-        name={name}
-        teams={teams}
-        fields={actionData?.fields ?? {}}
-        problem={actionData?.problem ?? null}
-      />
+    <div className="flex flex-wrap gap-x-8 gap-y-6 px-8 py-6">
+      <div className="min-w-0 grow basis-96">
+        <h2 className="text-lg font-bold [overflow-wrap:anywhere]">{name || address}</h2>
+        <p className="text-soft">{address}</p>
+        {mails.length === 0 ? (
+          <p className="py-8 font-serif text-letter text-soft">{t("nothingHasArrivedHereYet")}</p>
+        ) : (
+          <ul aria-label={t("messages")} className="mt-4">
+            {mails.map((mail) => (
+              <li key={mail.id} className="border-t border-line">
+                <Link
+                  to={`/outside/${encodeURIComponent(address)}/${mail.id}`}
+                  className="grid grid-cols-[1fr_auto] gap-x-4 py-2.5 hover:bg-wash"
+                >
+                  <span className="truncate font-serif text-letter font-semibold">{mail.subject}</span>
+                  <Time at={mail.receivedAt} className="text-sm text-soft" />
+                  <span className="truncate text-sm text-soft">{mail.from}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        )}
+        <WriteToUs
+          key={mails.length}
+          name={name}
+          teams={teams}
+          fields={actionData?.fields ?? {}}
+          problem={actionData?.problem ?? null}
+        />
+      </div>
+      {pocket}
     </div>
   );
 }

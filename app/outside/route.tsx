@@ -14,6 +14,7 @@ import { t } from "../words/outside";
 const faultsForm = z.object({
   mail: z.enum(["fine", "busy", "refuses"]),
   bookings: z.enum(["fine", "broken"]),
+  sms: z.enum(["fine", "late", "fails", "refuses", "down"]).default("fine"),
   bookingDelay: z.coerce.number().int().min(0, t.error("noLessThan0")).max(60_000, t.error("atMost60000")),
 });
 

@@ -57,7 +57,7 @@ export function PaperPreview({ paper, language, tokens, context }: Props) {
     [paper, language, context, tokens],
   );
   // The preview shows pictures from here; letters carry them.
-  const html = letter.html.replaceAll(/"cid:(\d+)"/g, '"/library-files/$1"');
+  const html = (letter.html ?? "").replaceAll(/"cid:(\d+)"/g, '"/library-files/$1"');
   return (
     <section aria-label={t("aLetterOnIt")}>
       <p className="mb-2 flex flex-wrap gap-x-5">

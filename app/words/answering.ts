@@ -2,6 +2,17 @@ import { wordsOf } from "#core/words/words-of";
 
 /** The words of answering, file by file. */
 export const t = wordsOf("answering", {
+  // letter/plain-line.tsx
+  asItGoesOut: "As it goes out, without formatting",
+  goesAsCountMessages_one: "Goes as one message",
+  goesAsCountMessages_other: "Goes as {{count, number}} messages",
+  charactersMakeItLonger_one: "{{characters}} is not of the short alphabet, and makes each part shorter",
+  charactersMakeItLonger_other: "{{characters}} are not of the short alphabet, and make each part shorter",
+  writeThemPlainlyCount_one: "Write plainly, as one message",
+  writeThemPlainlyCount_other: "Write plainly, as {{count, number}} messages",
+  writeThemPlainly: "Write plainly",
+  hasArrived: "arrived",
+
   // draft/kept-draft.tsx
   whatYouHadTypedHereIs: "What you had typed here is back.",
   thisBrowserKeptWordsOfYours:

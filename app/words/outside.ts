@@ -8,6 +8,12 @@ export const t = wordsOf("outside", {
   mailServer: "Mail server",
   bookings: "Bookings",
   afterMs: "after, ms",
+  shortMessages: "Short messages",
+  arriveSoon: "arrive",
+  arriveLate: "arrive late",
+  failLater: "are taken, and fail",
+  areRefused: "are refused",
+  gatewayIsDown: "gateway is down",
   switch: "Switch",
   takesMail: "takes mail",
   isBusy451: "is busy (451)",
@@ -38,6 +44,16 @@ export const t = wordsOf("outside", {
   theMessageAsAMailReader: "The message as a mail reader shows it",
   attachments: "Attachments",
 
+  // phone.tsx
+  phone: "Phone",
+  noNumberIsKnown: "No number of theirs is known yet.",
+  onThePhone: "On the phone",
+  nothingIsOnThisPhoneYet: "Nothing is on this phone yet.",
+  weHaveNoNumberYetA: "We have no number yet: a lead adds one in Setup, under Short messages.",
+  fromTheNumber: "From the number",
+  shortMessage: "Short message",
+  sendIt: "Send it",
+
   // nobody.tsx
   whoseMailboxChooseOneAtThe: "Whose mailbox? Choose one at the left.",
 
@@ -48,7 +64,7 @@ export const t = wordsOf("outside", {
   outsidePlainShelf: "Outside · Plain Shelf",
   outside: "Outside",
   standInACustomersShoesRead: "Stand in a customer’s shoes: read what arrived, and write to us.",
-  findAMailbox: "Find a mailbox",
+  findAMailbox: "Find a mailbox or phone",
   thereIsNoCustomerYetInvent: "There is no customer yet. Invent one below.",
   noMailboxIsLikeThat: "No mailbox is like that.",
   theFirstMostAreListedFind: "The first {{most}} are listed. Find others by name.",

@@ -2,6 +2,23 @@ import { wordsOf } from "#core/words/words-of";
 
 /** The words of setup, file by file. */
 export const t = wordsOf("setup", {
+  // numbers.tsx
+  shortMessagesPlainShelf: "Short messages · Plain Shelf",
+  shortMessages: "Short messages",
+  whatComesToANumberBecomes:
+    "What comes to a number becomes a case of its team; answers go out from the number that was written to.",
+  anotherNumber: "Another number",
+  theGateway: "The gateway",
+  noGatewayIsSetShort: "No gateway is set: short messages can neither come nor go.",
+  shortMessagesGoToTheOutside: "Short messages go by the simulated outside, at <0>{{host}}</0>.",
+  shortMessagesGoToTheGateway: "Short messages are handed to <0>{{host}}</0>.",
+  writeOneFromAPhoneOutside: "Write one from a phone, outside",
+  telephoneNumber: "Number",
+  addNumber: "Add the number",
+  numberIsRemoved: "{{number}} is no number of ours any more",
+  countMessages_one: "{{count, number}} message",
+  countMessages_other: "{{count, number}} messages",
+
   // colleague.tsx
   leavesWithNothing: "They are signed out and can no longer sign in. You can invite them back later.",
   leavesToHeir:

@@ -15,6 +15,7 @@ export type CheckCode =
   | "attachment-missing"
   | "attachment-unmentioned"
   | "attachment-risky"
+  | "attachment-left-out"
   | "picture-without-words"
   | "subject-changed"
   | "sent-before"

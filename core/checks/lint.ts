@@ -2,7 +2,7 @@ import { re2Patterns } from "../conditions/re2";
 import type { Library, LibraryProblem, LibraryReply } from "../formats/library";
 import { catalogue, type DetailToken, type OwnToken, type Token } from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
-import { smsSegments } from "./segments";
+import { smsSegments } from "../sms/segments";
 import { tokensUsed } from "./tokens-used";
 import { checkReply, type WrittenReply } from "./writing";
 import { t } from "../words/checks";

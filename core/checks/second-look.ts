@@ -38,6 +38,7 @@ const LOOKING = [
   saidTwice,
   attachmentWording,
   riskyFiles,
+  filesLeftOut,
   picturesWithoutWords,
   subjectChanged,
   sentBefore,
@@ -58,11 +59,16 @@ function inOrder(checks: SendCheck[]): SendCheck[] {
 
 const EMAIL = /^[^\s@<>"(),;:\\[\]]+@[^\s@<>"(),;:\\[\]]+\.[^\s@<>"(),;:\\[\]]+$/;
 
+/** A telephone number, its grouping taken away; those that are kept are written as in ITU-T E.164. */
+const NUMBER = /^\+?\d{6,15}$/;
+
 function recipient({ recipient: to, channel, standing }: CheckInput): SendCheck[] {
   if (!to?.trim()) return [stop("no-recipient", t("thereIsNobodyToSendIt"))];
   if (channel === "email" && !EMAIL.test(to)) {
     return [stop("no-recipient", t("toIsNotAnEmailAddress", { to }))];
   }
+  if (channel === "sms" && !NUMBER.test(to.replace(/[\s().-]/g, "")))
+    return [stop("no-recipient", t("toIsNoTelephoneNumber", { to }))];
   if (standing.is === "ours") return [stop("recipient-ours", t("toIsAMailboxOfOurs", { to }))];
   if (standing.is === "new" && !standing.confirmed)
     return [
@@ -274,6 +280,19 @@ function riskyFiles({ letter }: CheckInput): SendCheck[] {
     const risk = riskOf(file);
     return risk === null ? [] : [look("attachment-risky", `“${file.name}” ${risk}.`)];
   });
+}
+
+/** Files of replies that a short message cannot carry. */
+function filesLeftOut({ channel, slips }: CheckInput): SendCheck[] {
+  if (channel !== "sms") return [];
+  const names = slips.flatMap((slip) => slip.attachments.map((file) => `“${file.name}”`));
+  if (names.length === 0) return [];
+  return [
+    look(
+      "attachment-left-out",
+      t("shortMessagesCarryNoFiles", { names: listed(names), count: names.length }),
+    ),
+  ];
 }
 
 function picturesWithoutWords({ letter }: CheckInput): SendCheck[] {

@@ -7,7 +7,7 @@ import { blanksSchema } from "../tokens/blanks";
 import { catalogue, type OwnToken } from "../tokens/catalogue";
 import { outOfDate } from "../language/dates";
 import { tokensUsed } from "./tokens-used";
-import { smsSegments } from "./segments";
+import { smsSegments } from "../sms/segments";
 import { checkReply, type WrittenReply } from "./writing";
 
 const facts: OwnToken[] = [

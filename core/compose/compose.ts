@@ -81,9 +81,9 @@ export function compose(input: ComposeInput): Letter {
   const parts: LetterParts = {
     header: header.fragments,
     slips: filled
-      .map((slip) => slip.fragments)
+      .map(({ fragments }) => (email ? fragments : fragments.map((one) => one.narrow())))
       .filter((fragments) => fragments.some((one) => one.words.hasWords)),
-    signature: signature.fragments,
+    signature: email ? signature.fragments : signature.fragments.map((one) => one.narrow()),
     footer: footer.fragments,
   };
 
@@ -95,6 +95,7 @@ export function compose(input: ComposeInput): Letter {
     for (const fragment of fragments)
       if (fragment.words.mayHavePictures)
         for (const id of picturesOf({ type: "doc", content: [fragment.block()] })) pictureIds.add(id);
+  const carries = input.channel !== "sms";
   const logo = email ? (input.stationery?.logo ?? null) : null;
   if (logo) {
     const { alt: _alt, ...file } = logo;
@@ -106,9 +107,11 @@ export function compose(input: ComposeInput): Letter {
   const all = [...filled, signature, header, footer];
   const later = {
     html: once(() =>
-      layOutHtml(parts, email ? input.stationery : null, style.language, {
-        pictureSource: (id) => (files.has(id) && input.contentId ? `cid:${input.contentId(id)}` : null),
-      }),
+      email
+        ? layOutHtml(parts, input.stationery, style.language, {
+            pictureSource: (id) => (files.has(id) && input.contentId ? `cid:${input.contentId(id)}` : null),
+          })
+        : null,
     ),
     trace: once(() =>
       collected([
@@ -126,8 +129,9 @@ export function compose(input: ComposeInput): Letter {
       return later.html();
     },
     text,
-    attachments: [...files.values()].filter((file) => !pictureIds.has(file.id)),
-    pictures: [...pictureIds].flatMap((id) => files.get(id) ?? []),
+    // Short messages are words alone.
+    attachments: carries ? [...files.values()].filter((file) => !pictureIds.has(file.id)) : [],
+    pictures: carries ? [...pictureIds].flatMap((id) => files.get(id) ?? []) : [],
     get trace() {
       return later.trace();
     },

@@ -1,5 +1,5 @@
 import type { HtmlOptions } from "../document/html";
-import type { Piece } from "../document/text";
+import { toPieces, type Piece } from "../document/text";
 import type { Block } from "../document/types";
 
 /** What is known of a filled block without laying it out. */
@@ -34,5 +34,12 @@ export class Fragment {
 
   html(options: HtmlOptions): string {
     return this.#html(options);
+  }
+
+  /** The same for channels without formatting: its words laid out for a narrow window. */
+  narrow(): Fragment {
+    const pieces = toPieces([this.block()], "narrow");
+    const text = pieces.map((piece) => piece.text).join("");
+    return new Fragment({ ...this.words, pieces, text }, this.#block, this.#html);
   }
 }

@@ -53,7 +53,8 @@ export interface ComposeProblem {
 /** What composing yields. HTML, trace and blocks are made when they are asked for. */
 export interface Letter {
   subject: string;
-  html: string;
+  /** Null for a channel without formatting. */
+  html: string | null;
   text: string;
   attachments: AttachmentRef[];
   /** Ids of attachments that stand as pictures inside the HTML, by Content-ID; not listed as attachments again. */

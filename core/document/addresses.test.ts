@@ -32,7 +32,7 @@ describe("addresses in words", () => {
 });
 
 describe("in a letter's HTML", () => {
-  const html = (markdown: string) => compose(testInput([testSlip(markdown)])).html;
+  const html = (markdown: string) => compose(testInput([testSlip(markdown)])).html ?? "";
 
   test("a bare address becomes a link, and the words stay the same", () => {
     expect(html("The map: https://example.org/?a=1&b=2.")).toContain(

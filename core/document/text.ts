@@ -14,18 +14,24 @@ type Line = Piece[];
 const MAX_TABLE_WIDTH = 76;
 
 /**
+ * How plain text is laid out: for mail, whose readers set it in columns and know addresses in angle brackets; or for
+ * windows as narrow as a phone: links as `words: address`, a table's rows as lines.
+ */
+export type PlainLayout = "mail" | "narrow";
+
+/**
  * Blocks as plain text for email and for channels without formatting. Lines are not wrapped here:
  * `flowed` (core/mail) does that where the message says format=flowed (RFC 3676).
  */
-export function toPlainText(blocks: Block[]): string {
-  return toPieces(blocks)
+export function toPlainText(blocks: Block[], layout: PlainLayout = "mail"): string {
+  return toPieces(blocks, layout)
     .map((piece) => piece.text)
     .join("");
 }
 
 /** The same as stretches that know their source; joined they are the plain text. */
-export function toPieces(blocks: Block[]): Piece[] {
-  return joinLines(blockLines(blocks));
+export function toPieces(blocks: Block[], layout: PlainLayout = "mail"): Piece[] {
+  return joinLines(blockLines(blocks, layout));
 }
 
 function joinLines(lines: Line[]): Piece[] {
@@ -33,35 +39,37 @@ function joinLines(lines: Line[]): Piece[] {
 }
 
 /** The lines of blocks, an empty line between neighbours. */
-function blockLines(blocks: Block[]): Line[] {
+function blockLines(blocks: Block[], layout: PlainLayout): Line[] {
   return blocks.flatMap((block, index) => {
-    const lines = linesOf(block);
+    const lines = linesOf(block, layout);
     return index === 0 ? lines : [[], ...lines];
   });
 }
 
-function linesOf(block: Block): Line[] {
+function linesOf(block: Block, layout: PlainLayout): Line[] {
   switch (block.type) {
     case "paragraph":
     case "heading":
-      return inlineLines(block.content);
+      return inlineLines(block.content, layout);
     case "bulletList":
-      return block.content.flatMap((item) => itemLines(item, "- "));
+      return block.content.flatMap((item) => itemLines(item, "- ", layout));
     case "orderedList":
-      return block.content.flatMap((item, index) => itemLines(item, `${block.attrs.start + index}. `));
+      return block.content.flatMap((item, index) =>
+        itemLines(item, `${block.attrs.start + index}. `, layout),
+      );
     case "table":
-      return tableLines(block);
+      return layout === "narrow" ? narrowTable(block) : tableLines(block);
     case "blockquote":
-      return blockLines(block.content).map((line) => [{ text: line.length ? "> " : ">" }, ...line]);
+      return blockLines(block.content, layout).map((line) => [{ text: line.length ? "> " : ">" }, ...line]);
     case "horizontalRule":
       return [[{ text: "----------" }]];
   }
 }
 
 /** An item's lines, the following ones indented under the first; nested lists follow without an empty line. */
-function itemLines(item: ListItem, bullet: string): Line[] {
+function itemLines(item: ListItem, bullet: string, layout: PlainLayout): Line[] {
   const lines = item.content.flatMap((child, index) => {
-    const inner = linesOf(child);
+    const inner = linesOf(child, layout);
     const tight = index === 0 || child.type === "bulletList" || child.type === "orderedList";
     return tight ? inner : [[], ...inner];
   });
@@ -71,7 +79,7 @@ function itemLines(item: ListItem, bullet: string): Line[] {
   );
 }
 
-function inlineLines(inlines: Inline[]): Line[] {
+function inlineLines(inlines: Inline[], layout: PlainLayout): Line[] {
   const lines: Line[] = [[]];
   inlines.forEach((inline, index) => {
     if (inline.type === "hardBreak") lines.push([]);
@@ -80,7 +88,8 @@ function inlineLines(inlines: Inline[]): Line[] {
     if (href !== null && href !== linkOf(inlines[index + 1])) {
       const words = linkWords(inlines, index, href);
       if (bareAddress(words) !== bareAddress(href)) {
-        lines.at(-1)?.push({ text: ` <${href.replace(/^(?:mailto|tel):/, "")}>` });
+        const address = href.replace(/^(?:mailto|tel):/, "");
+        lines.at(-1)?.push({ text: layout === "narrow" ? `: ${address}` : ` <${address}>` });
       }
     }
   });
@@ -119,7 +128,7 @@ function inlinePieces(inline: Inline): Piece[] {
 /** A table in columns where it is narrow enough; else each row as lines of `heading: value`. */
 function tableLines(table: Table): Line[] {
   const rows = table.content.map((row) =>
-    row.content.map((cell) => cellPieces(cell.content, cell.attrs.colspan)),
+    row.content.map((cell) => cellPieces(cell.content, cell.attrs.colspan, "mail")),
   );
   const columns = Math.max(...rows.map((row) => row.length), 0);
   const widths = Array.from({ length: columns }, (_, column) =>
@@ -139,6 +148,20 @@ function tableLines(table: Table): Line[] {
   return lines;
 }
 
+/** A table as lines, one a row: two columns as `this: that`, more with commas between, what heads them first. */
+function narrowTable(table: Table): Line[] {
+  const rows = table.content.map((row) =>
+    row.content.map((cell) => cellPieces(cell.content, cell.attrs.colspan, "narrow")),
+  );
+  const heads = table.content[0]?.content.every((cell) => cell.type === "tableHeader") ?? false;
+  const columns = Math.max(...rows.map((row) => row.length), 0);
+  if (columns > 2) return rows.map((row) => row.flatMap(commaSeparated));
+  // Of two columns the first names the second; what heads them says nothing more.
+  return (heads && rows.length > 1 ? rows.slice(1) : rows).map(([name = [], value]) =>
+    value === undefined || widthOf(value) === 0 ? name : [...name, { text: ": " }, ...value],
+  );
+}
+
 function recordLines(rows: Line[][]): Line[] {
   const [head = [], ...body] = rows;
   return body.flatMap((row, index) => {
@@ -154,8 +177,8 @@ function commaSeparated(cell: Line, index: number): Line {
   return index === 0 ? cell : [{ text: ", " }, ...cell];
 }
 
-function cellPieces(blocks: Block[], colspan: number): Line {
-  const lines = blockLines(blocks).filter((line) => line.length > 0);
+function cellPieces(blocks: Block[], colspan: number, layout: PlainLayout): Line {
+  const lines = blockLines(blocks, layout).filter((line) => line.length > 0);
   const cell = lines.flatMap((line, index) => (index === 0 ? line : [{ text: " " }, ...line]));
   return colspan > 1 && cell.length === 0 ? [{ text: "" }] : cell;
 }

@@ -37,6 +37,13 @@ export const zoneField = z
     z.refine(isTimeZone, t.error("chooseATimeZoneOfTheList")),
   );
 
+/** A telephone number of a team; what is no number is told when it is kept. */
+export const numberSchema = z.strictObject({
+  number: words(60, t.error("writeATelephoneNumber")),
+  team: idField,
+});
+export type NumberInput = z.infer<typeof numberSchema>;
+
 const names = {
   name: words(200, t.error("writeTheNameAsLettersPrintIt")),
   firstName: words(100, t.error("writeTheFirstName")),

@@ -56,6 +56,7 @@ export const t = wordsOf("forms", {
   chooseATimeZoneOfTheList: "Choose a time zone of the list",
   writeTheNameAsLettersPrintIt: "Write the name as letters are to print it",
   writeTheFirstName: "Write the first name",
+  writeATelephoneNumber: "Write a telephone number, as in +44 7700 900461",
   writeAnEmailAddress: "Write an email address, as in maren@example.com",
   sayWhatTheTeamIsCalled: "Say what the team is called",
   aNumberOfMinutes: "A number of minutes",

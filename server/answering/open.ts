@@ -97,7 +97,7 @@ export async function readOpenCase(
 ): Promise<OpenCase> {
   const [settings, subject] = await Promise.all([settingsOf(em), caseByNumber(em, number)]);
   const { customer, team } = subject;
-  const surround = surroundings(settings, viewer, team.id);
+  const surround = surroundings(settings, viewer, team.id, subject.channel);
   const usually = settings.usual.filter((one) => one.team === team.id && one.channel === subject.channel);
   const [gathered, talk, draft, inquiries, past, beside] = await Promise.all([
     caseContext(em, viewer, subject, settings, now),
@@ -192,7 +192,10 @@ export function surroundings(
   { signatures, stationery }: Settings,
   viewer: Viewer,
   teamId: number,
+  channel: Case["channel"],
 ): { signature: Written<Doc> | null; stationery: CoreStationery | null } {
+  // Short words carry no block below them: who signs them does so by a closing.
+  if (channel !== "email") return { signature: null, stationery: null };
   const signature = signatures.ofTeam.get(teamId) ?? signatures.ofPerson.get(viewer.id) ?? null;
   return { signature, stationery: stationery.get(teamId) ?? null };
 }

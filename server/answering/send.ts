@@ -27,6 +27,7 @@ import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
 import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
+import { domainOf, senderOf } from "./sender";
 import { isGap, offersOf, storeChoice } from "./choice";
 import { sentReplies } from "./beside";
 import { caseByNumber, seenAs, surroundings } from "./open";
@@ -143,9 +144,9 @@ async function composeDraft(
 ): Promise<ComposedDraft> {
   const settings = await settingsOf(em);
   const gathered = await caseContext(em, viewer, subject, settings, now);
-  const around = surroundings(settings, viewer, subject.team.id);
+  const around = surroundings(settings, viewer, subject.team.id, subject.channel);
   const { house } = settings;
-  const domain = subject.team.mailbox.split("@")[1] ?? "localhost";
+  const domain = domainOf(subject.team.mailbox);
   const contentIds = new Map<string, string>();
   const whole = {
     slips: draft.slips,
@@ -199,20 +200,20 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
     { orderBy: { at: "desc", id: "desc" } },
   );
   const person = em.getReference(Person, viewer.id);
+  const sender = await senderOf(em, subject, await settingsOf(em));
   const message = em.create(Message, {
     case: subject,
     direction: "out",
     channel: subject.channel,
     state: "due",
     fromName: `${viewer.name}, ${team}`,
-    fromAddress: subject.team.mailbox,
+    fromAddress: sender.address,
     toAddress: recipient,
     subject: letter.subject,
     text: letter.text,
     html: subject.channel === "email" ? letter.html : null,
     language: draft.language,
-    // Fixed here, once: however often delivery is tried, the message stays recognisable.
-    messageId: `<${randomBytes(16).toString("hex")}@${subject.team.mailbox.split("@")[1] ?? "localhost"}>`,
+    messageId: sender.messageId,
     references: referencesFor(
       answered?.messageId ? { messageId: answered.messageId, references: answered.references } : null,
     ),

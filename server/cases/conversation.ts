@@ -45,6 +45,8 @@ export interface ConversationMessage {
   dueAt: string | null;
   refusal: string | null;
   attempts: number;
+  /** When the other side said that it has arrived; null where nothing says so. */
+  deliveredAt: string | null;
   files: MessageFile[];
 }
 
@@ -81,6 +83,7 @@ interface MessageRow {
   due_at: string | null;
   refusal: string | null;
   attempts: number;
+  delivered_at: string | null;
   known: boolean;
   /** How many messages the case has. */
   total: number;
@@ -100,7 +103,7 @@ export async function conversation(
     em,
     `select m.id, m.direction, m.state, m.from_name, m.from_address, m.reply_to, m.doubts, m.cut or length(m.text) > ${SHOWN} as cut,
               m.subject, left(m.text, ${SHOWN}) as text, m.html is not null as has_html, m.raw_id is not null as has_raw,
-              m.at, m.due_at, m.refusal, m.attempts,
+              m.at, m.due_at, m.refusal, m.attempts, m.delivered_at,
               exists (select 1 from customer_addresses a where a.customer_id = ? and a.address = m.from_address) as known,
               (select count(*)::int from messages where case_id = ? and state <> 'called back') as total,
               (select coalesce(jsonb_agg(jsonb_build_object('id', a.id, 'name', a.name, 'contentType', a.content_type, 'size', f.size,
@@ -132,6 +135,7 @@ export async function conversation(
       dueAt: row.due_at === null ? null : new Date(row.due_at).toISOString(),
       refusal: row.refusal,
       attempts: row.attempts,
+      deliveredAt: row.delivered_at === null ? null : new Date(row.delivered_at).toISOString(),
       files: row.files.map((file) => ({
         ...file,
         name: fileName(file.name),
@@ -154,6 +158,16 @@ const words: Record<CaseEvent["kind"], string> = {
   reopened: "took the case up again",
   "address kept": "kept an address as the customer’s",
   "handed over": "handed the case to a colleague",
+  arrived: "The answer arrived",
+  begun: "wrote to the customer",
+  forwarded: "forwarded a message",
+  joined: "joined another case to this one",
+  split: "made a case of its own of some messages",
+  moved: "moved the case to another customer",
+  "message moved": "moved a message here",
+  undone: "undid that",
+  pressed: "pressed an answer",
+  "chat ended": "The chat ended",
 };
 
 interface EventRow extends Pick<CaseEvent, "id" | "kind" | "data"> {

@@ -12,6 +12,7 @@ import { Migration00008People } from "./migrations/00008-people";
 import { Migration00009Filing } from "./migrations/00009-filing";
 import { Migration00010Decided } from "./migrations/00010-decided";
 import { Migration00011Written } from "./migrations/00011-written";
+import { Migration00012ShortMessages } from "./migrations/00012-short-messages";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -27,6 +28,7 @@ const migrations = [
   { name: "00009-filing", class: Migration00009Filing },
   { name: "00010-decided", class: Migration00010Decided },
   { name: "00011-written", class: Migration00011Written },
+  { name: "00012-short-messages", class: Migration00012ShortMessages },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

@@ -8,7 +8,7 @@ import type { Context, Detail } from "#core/tokens/context";
 import type { Written } from "#core/language/written";
 import { CaseField, DetailField } from "../db/entities/cases";
 import { Signature, Stationery, UsualReply } from "../db/entities/library";
-import { House, Team } from "../db/entities/people";
+import { House, PhoneNumber, Team } from "../db/entities/people";
 import { prepared, preparedOne } from "../db/sql";
 import { signatureFrom } from "./signatures";
 import { stationeryFrom } from "./stationery";
@@ -28,6 +28,8 @@ export interface Settings {
   facts: FactValue[];
   /** Addresses of our own, in lower case. */
   mailboxes: Set<string>;
+  /** Numbers of our own that short messages come to and go from, the first of a team first. */
+  numbers: { number: string; team: number }[];
   /** Signatures that teams impose, by team, and people's own, by person. */
   signatures: { ofTeam: Map<number, Written<Doc>>; ofPerson: Map<number, Written<Doc>> };
   /** By team. */
@@ -84,6 +86,7 @@ async function readSettings(em: EntityManager): Promise<Settings> {
       order by f.key, v.valid_from desc`,
   );
   const teams = await inner.find(Team, {});
+  const numbers = await inner.find(PhoneNumber, {}, { orderBy: { id: "asc" } });
   const signatures = await inner.find(Signature, {});
   const papers = await inner.find(Stationery, {}, { populate: ["logo"] });
   const usual = await inner.find(UsualReply, {}, { populate: ["reply"] });
@@ -100,6 +103,7 @@ async function readSettings(em: EntityManager): Promise<Settings> {
     })),
     facts: facts.map((one) => ({ ...one, from: new Date(one.from) })),
     mailboxes: new Set(teams.map((team) => team.mailbox.toLowerCase())),
+    numbers: numbers.map(({ number, team }) => ({ number, team: team.id })),
     signatures: {
       ofTeam: new Map(signatures.flatMap((one) => (one.team ? [[one.team.id, signatureFrom(one)]] : []))),
       ofPerson: new Map(

@@ -1,12 +1,13 @@
-import { reasonOf } from "#core/text/reason";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
+import { shownNumber } from "#core/sms/number";
 import { CustomerAddress } from "../db/entities/customers";
 import { Person, Team } from "../db/entities/people";
-import { environment } from "../environment";
-import { NotFound, Unusable } from "../errors";
+import { NotFound } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
 import { query } from "../db/sql";
+import { ask, askFor } from "./ask";
+import { phonesInUse } from "./phones";
 import { t } from "../words";
 
 /** The simulated outside, asked over HTTP as any other system would be. */
@@ -37,36 +38,12 @@ const faultsSchema = z.object({
   mail: z.enum(["fine", "busy", "refuses"]),
   bookingDelay: z.number(),
   bookings: z.enum(["fine", "broken"]),
+  sms: z.enum(["fine", "late", "fails", "refuses", "down"]),
 });
 
 export type OutsideMail = z.infer<typeof mailSchema>;
 export type OpenedMail = z.infer<typeof openedSchema>;
 export type Faults = z.infer<typeof faultsSchema>;
-
-const problemSchema = z.object({ problem: z.string() });
-
-async function ask(path: string, init: RequestInit = {}): Promise<Response> {
-  const { standins } = environment();
-  if (!standins.on) throw new NotFound(t("theSimulatedOutsideIsSwitchedOff"));
-  let response: Response;
-  try {
-    response = await fetch(standins.url + path, {
-      ...init,
-      signal: AbortSignal.timeout(8000),
-      headers: { "Content-Type": "application/json" },
-    });
-  } catch (error) {
-    throw new Unusable(t("theSimulatedOutsideCannotBeReached", { error: reasonOf(error) }));
-  }
-  if (response.ok) return response;
-  const told = problemSchema.safeParse(await response.json().catch(() => null));
-  const words = told.success ? told.data.problem : `The simulated outside answers ${response.status}`;
-  throw response.status === 404 ? new NotFound(words) : new Unusable(words);
-}
-
-async function askFor<T>(schema: z.ZodType<T>, path: string): Promise<T> {
-  return schema.parse(await (await ask(path)).json());
-}
 
 /** A customer in whose shoes one can stand. */
 export interface OutsidePerson {
@@ -146,9 +123,30 @@ export async function outsidePeople(
       messages: one.messages,
       latest: one.latest,
     }));
-  return [...listed, ...strangers].sort(
+  const phones = await phonesOfStrangers(em, text);
+  return [...listed, ...strangers, ...phones].sort(
     (a, b) => (b.latest ?? "").localeCompare(a.latest ?? "") || a.name.localeCompare(b.name),
   );
+}
+
+/** Phones whose owners have no mailbox: their numbers stand for them. */
+async function phonesOfStrangers(em: EntityManager, text: string): Promise<OutsidePerson[]> {
+  const phones = (await phonesInUse()).filter((one) => one.number.includes(text.trim()));
+  const known = await query<{ address: string }>(
+    em,
+    `select s.address from customer_addresses s where s.channel = 'sms' and s.address = any(?)
+        and exists (select 1 from customer_addresses e where e.customer_id = s.customer_id and e.channel = 'email')`,
+    [phones.map((one) => one.number)],
+  );
+  const withMailbox = new Set(known.map((one) => one.address));
+  return phones
+    .filter((one) => !withMailbox.has(one.number))
+    .map(({ number, messages, latest }) => ({
+      address: number,
+      name: shownNumber(number),
+      messages,
+      latest,
+    }));
 }
 
 /** The messages in a mailbox, latest first. @throws NotFound for a colleague’s */

@@ -2,29 +2,14 @@ import type { EntityManager, Loaded } from "@mikro-orm/postgresql";
 import { nameKey } from "#core/checks/names";
 import { bareSubject, caseNumberIn } from "#core/mail/subject";
 import { Attachment } from "../db/entities/answering";
-import { Case, CaseEvent, Message } from "../db/entities/cases";
+import { Case, Message } from "../db/entities/cases";
 import { Customer, CustomerAddress } from "../db/entities/customers";
 import { Team } from "../db/entities/people";
-import { settingsOf } from "../house/settings";
-import { bookingReferenceIn } from "../details/bookings";
-import { notify } from "../events/notify";
 import { storeDigested, type Digested } from "../files/store";
 import { findHouse } from "../house/house";
-import { queue } from "../queue/boss";
 import type { ReceivedMail } from "../reading/mail";
 import { query } from "../db/sql";
-
-/** An open case without a word for longer than this is not taken up again by a new message that does not name it. */
-const OPEN_DAYS = 30;
-
-/** What became of a received message. */
-export interface Accepted {
-  caseId: number;
-  caseNumber: number;
-  messageId: number;
-  /** Whether it opened a case of its own. */
-  opened: boolean;
-}
+import { arrived, openCase, openCasesOf, type Accepted } from "./arrival";
 
 /**
  * Takes a received message in, whole or not at all: it joins the case that it answers, else the one whose
@@ -81,25 +66,7 @@ export async function acceptMail(
         position,
       });
     }
-    await awaitAnswer(inner, subject, now);
-    // Where the house asks no booking system, what looks like a reference is none.
-    const { details } = await settingsOf(inner);
-    const reference =
-      details.length > 0 && subject.bookingReference === null
-        ? bookingReferenceIn(`${mail.subject}\n${mail.text}`)
-        : null;
-    if (reference !== null) subject.bookingReference = reference;
-    inner.create(CaseEvent, {
-      case: subject,
-      person: null,
-      kind: found ? "received" : "opened",
-      data: {},
-      at: now,
-    });
-    await inner.flush();
-    if (reference !== null) await queue(inner, "look-up", { case: subject.id });
-    await notify(inner, { case: subject.number, kind: "message" });
-    await notify(inner, { case: null, kind: "queue", changed: subject.number });
+    await arrived(inner, { subject, opened: !found, words: `${mail.subject}\n${mail.text}` }, now);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
 }
@@ -107,17 +74,6 @@ export async function acceptMail(
 /** Bytes that came from a thread, as they are: not copied. */
 function bytesOf(bytes: Uint8Array): Buffer {
   return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-}
-
-/** The case waits for us again; its time runs from the oldest message without an answer. */
-async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
-  if (subject.waitingSince === null) {
-    const team = await em.findOneOrFail(Team, { id: subject.team.id });
-    subject.waitingSince = now;
-    subject.answerBy = new Date(now.getTime() + team.answerWithin * 60_000);
-  }
-  subject.status = "waiting for us";
-  subject.updatedAt = now;
 }
 
 /** The message itself, where it was taken in already: the same content of the same sender under the same Message-ID. */
@@ -196,12 +152,7 @@ async function caseOfMail(
   // A number alone can be guessed: it counts only for a case of the sender's own, or of their organisation.
   const named = number === null ? null : await em.findOne(Case, { number }, { populate: ["customer"] });
   if (named && isTheirs(named, customer)) return named;
-  const since = new Date(now.getTime() - OPEN_DAYS * 24 * 60 * 60_000);
-  const open = await em.find(
-    Case,
-    { customer, channel: "email", status: { $ne: "closed" }, updatedAt: { $gt: since } },
-    { orderBy: { updatedAt: "desc" }, limit: 20 },
-  );
+  const open = await openCasesOf(em, customer, "email", now);
   const about = bareSubject(mail.subject).toLowerCase();
   // What has a subject of its own is a matter of its own; what has none goes on with the latest.
   if (about === "") return open[0] ?? null;
@@ -227,21 +178,12 @@ async function createCase(
   const team =
     (await em.findOne(Team, { mailbox: { $in: addressed } })) ??
     (await em.findOneOrFail(Team, {}, { orderBy: { id: "asc" } }));
-  const [row] = await query<{ number: string }>(em, "select nextval('case_numbers') as number");
-  return em.create(Case, {
-    number: Number(row?.number),
+  return openCase(em, {
     channel: "email",
     subject: mail.subject,
-    topic: null,
     language: customer.language ?? mail.language,
-    status: "waiting for us",
     customer,
     team,
-    assignee: null,
-    bookingReference: null,
-    details: {},
-    openedAt: now,
-    waitingSince: null,
-    answerBy: null,
+    now,
   });
 }

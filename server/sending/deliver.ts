@@ -7,6 +7,7 @@ import { notify } from "../events/notify";
 import { storeFile } from "../files/store";
 import { log } from "../log";
 import { query } from "../db/sql";
+import { GatewayRefusal, handOver } from "../sms/gateway";
 import { buildMime } from "./mime";
 
 /** What nodemailer tells of a server that refused. */
@@ -85,13 +86,13 @@ async function attempt(
       data: { message: message.id, ...data },
       at: now(),
     });
-  let raw: Buffer;
+  let raw: Buffer | null;
   try {
-    raw = await buildMime(em, message);
-    await mailServer().sendMail({ envelope: { from: message.fromAddress, to: [message.toAddress] }, raw });
+    raw = await handOn(em, message);
   } catch (error) {
     const { responseCode, response, message: words } = smtpError.parse(error);
-    const final = lastTry || (responseCode !== undefined && responseCode >= 500);
+    const refused = error instanceof GatewayRefusal ? error.final : (responseCode ?? 0) >= 500;
+    const final = lastTry || refused;
     message.state = final ? "refused" : "due";
     message.refusal = response ?? words;
     if (final) event("refused", { words: message.refusal });
@@ -100,7 +101,7 @@ async function attempt(
     log.warn({ event: "delivery failed", message: message.id, final, code: responseCode ?? null });
     return final ? "refused" : "try later";
   }
-  message.raw = await storeFile(em, raw);
+  if (raw !== null) message.raw = await storeFile(em, raw);
   message.state = "sent";
   message.sentAt = now();
   message.refusal = null;
@@ -109,6 +110,28 @@ async function attempt(
   await notify(em, { case: number, kind: "message" });
   log.info({ event: "delivered", message: message.id, attempts: message.attempts });
   return "sent";
+}
+
+/** Hands a message to what carries its channel. @returns what went over the wire, where that is kept */
+async function handOn(em: EntityManager, message: Message): Promise<Buffer | null> {
+  switch (message.channel) {
+    case "email": {
+      const raw = await buildMime(em, message);
+      await mailServer().sendMail({ envelope: { from: message.fromAddress, to: [message.toAddress] }, raw });
+      return raw;
+    }
+    case "sms":
+      await handOver({
+        id: message.messageId ?? `sms-${message.id}`,
+        from: message.fromAddress,
+        to: message.toAddress,
+        text: message.text,
+      });
+      return null;
+    case "chat":
+      // The customer's window reads it where it is kept.
+      return null;
+  }
 }
 
 /** Lets go of the connection to the mail server. */

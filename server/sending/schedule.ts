@@ -7,6 +7,7 @@ import { query } from "../db/sql";
 import { CLAIM } from "./deliver";
 import { queue } from "../queue/boss";
 import type { Viewer } from "../people/viewer";
+import { freshSmsId } from "../answering/sender";
 import { t } from "../words";
 
 /** How long a letter can be called back, in seconds. */
@@ -56,6 +57,8 @@ export async function tryAgain(
     if (message.state !== "refused") throw new Conflict(t("thisMessageIsNotRefusedAny"));
     message.state = "due";
     message.dueAt = now;
+    // A gateway that has failed with a message takes the same one for the same one.
+    if (message.channel === "sms") message.messageId = freshSmsId();
     inner.create(CaseEvent, {
       case: message.case,
       person: inner.getReference(Person, viewer.id),

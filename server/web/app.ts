@@ -16,6 +16,7 @@ import { readToken, writeToken } from "./cookie";
 import { health } from "./health";
 import { limitRates, limitRequests, placeOf } from "./limits";
 import { refuse } from "./refuse";
+import { smsEndpoints } from "../sms/endpoints";
 import { loggable } from "../told";
 
 export interface WebOptions {
@@ -79,6 +80,12 @@ export function webApp({ orm, environment, ranker, build, assets }: WebOptions):
       else next();
     });
   }
+
+  // Gateways are no browsers: they sign in by their token, and are met before what is for browsers.
+  app.use(
+    "/sms",
+    smsEndpoints(() => orm.em.fork()),
+  );
 
   const [ofPages, ofFrames] = [policy(assets === null, false), policy(assets === null, true)];
   app.use(limitRequests);

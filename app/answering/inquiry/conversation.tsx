@@ -111,7 +111,8 @@ function Message({
           {ours ? message.from : message.from === customer ? "" : `${message.from}, `}
           {ours && ", "}
           <Time at={message.at} />
-          {ours && `, ${stateWords()[message.state]}`}
+          {ours &&
+            `, ${message.deliveredAt !== null && message.state === "sent" ? t("hasArrived") : stateWords()[message.state]}`}
         </span>
         {message.hasHtml && !ours && (
           <button

@@ -17,7 +17,7 @@ import {
   Stationery,
   UsualReply,
 } from "./library";
-import { Heartbeat, House, PasswordLink, Person, Session, SetupStep, Team } from "./people";
+import { Heartbeat, House, PasswordLink, Person, PhoneNumber, Session, SetupStep, Team } from "./people";
 
 /** Every entity, for the ORM's configuration. */
 export const entities = [
@@ -28,6 +28,7 @@ export const entities = [
   Session,
   PasswordLink,
   SetupStep,
+  PhoneNumber,
   Organisation,
   Customer,
   CustomerAddress,

@@ -39,6 +39,18 @@ export const Team = defineEntity({
 });
 export type Team = InferEntity<typeof Team>;
 
+/** A number of ours that short messages come to and go from. */
+export const PhoneNumber = defineEntity({
+  name: "PhoneNumber",
+  tableName: "phone_numbers",
+  properties: {
+    id: p.integer().primary(),
+    /** ITU-T E.164. */
+    number: p.text().unique(),
+    team: () => p.manyToOne(Team).deleteRule("cascade"),
+  },
+});
+
 export type Role = "agent" | "curator" | "lead";
 
 export const Person = defineEntity({

@@ -1,0 +1,110 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { Case, CaseEvent } from "../db/entities/cases";
+import type { Customer } from "../db/entities/customers";
+import { Team } from "../db/entities/people";
+import { query } from "../db/sql";
+import { bookingReferenceIn } from "../details/bookings";
+import { notify } from "../events/notify";
+import { settingsOf } from "../house/settings";
+import { queue } from "../queue/boss";
+
+/** What a message that arrives does to its case, by whatever channel it comes. */
+
+/** An open case without a word for longer than this is not taken up again by a new message that does not name it. */
+const OPEN_DAYS = 30;
+
+/** What became of a received message. */
+export interface Accepted {
+  caseId: number;
+  caseNumber: number;
+  messageId: number;
+  /** Whether it opened a case of its own. */
+  opened: boolean;
+}
+
+/** A customer's cases by a channel that a new message may belong to, the latest first. */
+export async function openCasesOf(
+  em: EntityManager,
+  customer: Customer,
+  channel: Case["channel"],
+  now: Date,
+): Promise<Case[]> {
+  const since = new Date(now.getTime() - OPEN_DAYS * 24 * 60 * 60_000);
+  return em.find(
+    Case,
+    { customer, channel, status: { $ne: "closed" }, updatedAt: { $gt: since } },
+    { orderBy: { updatedAt: "desc" }, limit: 20 },
+  );
+}
+
+/** What a case begins with. */
+interface Opening {
+  channel: Case["channel"];
+  subject: string;
+  /** BCP 47 tag; null where it is not known. */
+  language: string | null;
+  customer: Customer;
+  team: Team;
+  now: Date;
+}
+
+/** A new case under the next number; what made it necessary is still to be told by `arrived`. */
+export async function openCase(em: EntityManager, { now, ...given }: Opening): Promise<Case> {
+  const [row] = await query<{ number: string }>(em, "select nextval('case_numbers') as number");
+  return em.create(Case, {
+    ...given,
+    number: Number(row?.number),
+    topic: null,
+    status: "waiting for us",
+    assignee: null,
+    bookingReference: null,
+    details: {},
+    openedAt: now,
+    waitingSince: null,
+    answerBy: null,
+  });
+}
+
+/** What has arrived on a case. */
+interface Arrival {
+  subject: Case;
+  /** Whether the case was opened by it. */
+  opened: boolean;
+  /** What may name a booking. */
+  words: string;
+}
+
+/**
+ * A message has arrived: its case waits for us, a booking that it names is looked up, and whoever looks on is told.
+ * Writes what the unit of work holds.
+ */
+export async function arrived(em: EntityManager, arrival: Arrival, now: Date): Promise<void> {
+  const { subject, opened, words } = arrival;
+  await awaitAnswer(em, subject, now);
+  // Where the house asks no booking system, what looks like a reference is none.
+  const { details } = await settingsOf(em);
+  const reference = details.length > 0 && subject.bookingReference == null ? bookingReferenceIn(words) : null;
+  if (reference !== null) subject.bookingReference = reference;
+  em.create(CaseEvent, {
+    case: subject,
+    person: null,
+    kind: opened ? "opened" : "received",
+    data: {},
+    at: now,
+  });
+  await em.flush();
+  if (reference !== null) await queue(em, "look-up", { case: subject.id });
+  await notify(em, { case: subject.number, kind: "message" });
+  await notify(em, { case: null, kind: "queue", changed: subject.number });
+}
+
+/** The case waits for us again; its time runs from the oldest message without an answer. */
+export async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
+  if (subject.waitingSince === null) {
+    const team = await em.findOneOrFail(Team, { id: subject.team.id });
+    subject.waitingSince = now;
+    subject.answerBy = new Date(now.getTime() + team.answerWithin * 60_000);
+  }
+  subject.status = "waiting for us";
+  subject.updatedAt = now;
+}

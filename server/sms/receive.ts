@@ -1,0 +1,169 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { z } from "zod";
+import { shownNumber } from "#core/sms/number";
+import { wellFormed } from "#core/text/well-formed";
+import { Case, CaseEvent, Message } from "../db/entities/cases";
+import { Customer, CustomerAddress } from "../db/entities/customers";
+import { PhoneNumber, Team } from "../db/entities/people";
+import { query } from "../db/sql";
+import { NotFound } from "../errors";
+import { notify } from "../events/notify";
+import { arrived, awaitAnswer, openCase, openCasesOf, type Accepted } from "../receiving/arrival";
+import { t } from "../words";
+
+/** Longest text of a short message that is taken: some two dozen parts. */
+const MOST_TEXT = 4000;
+
+const number = z.string().regex(/^\+[1-9]\d{5,14}$/, "is no number as in +447400123456 (ITU-T E.164)");
+
+/** A short message as a gateway hands it in (docs/sms.md). */
+export const inboundSchema = z.object({
+  /** The gateway's; the same one twice is one message. */
+  id: z.string().min(1).max(200),
+  from: number,
+  to: number,
+  text: z.string().min(1).max(MOST_TEXT),
+});
+
+/** What a gateway says became of a message that it took (docs/sms.md). */
+export const receiptSchema = z.object({
+  /** The message's id, as we gave it. */
+  id: z.string().min(1).max(200),
+  state: z.enum(["delivered", "failed"]),
+  problem: z.string().max(1000).optional(),
+});
+
+/**
+ * Takes a short message in: it joins its sender's open case by short message with the team whose number it came to,
+ * else it opens one. One that was taken in before, by its id, is left alone.
+ * @throws NotFound where the number that it came to is none of ours
+ */
+export async function acceptShortMessage(
+  em: EntityManager,
+  { id, from, to, text }: z.infer<typeof inboundSchema>,
+  now: Date,
+): Promise<Accepted> {
+  return em.transactional(async (inner) => {
+    await query(inner, "select pg_advisory_xact_lock(hashtext(?))", [`sms:${from}`]);
+    const ours = await inner.findOne(PhoneNumber, { number: to }, { populate: ["team"] });
+    if (!ours) throw new NotFound(t("numberIsNoneOfOurs", { number: to }));
+    const messageId = `sms:${id}`;
+    const known = await inner.findOne(
+      Message,
+      { messageId, direction: "in", channel: "sms", fromAddress: from },
+      { populate: ["case"] },
+    );
+    if (known)
+      return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
+    const team = await inner.findOneOrFail(Team, { id: ours.team.id });
+    const customer = await customerOf(inner, from);
+    const open = await openCasesOf(inner, customer, "sms", now);
+    const found = open.find((one) => one.team.id === team.id) ?? null;
+    const words = wellFormed(text);
+    const subject =
+      found ??
+      (await openCase(inner, {
+        channel: "sms",
+        subject: beginningOf(words),
+        language: customer.language ?? null,
+        customer,
+        team,
+        now,
+      }));
+    const message = inner.create(Message, {
+      case: subject,
+      direction: "in",
+      channel: "sms",
+      state: "received",
+      fromName: null,
+      fromAddress: from,
+      toAddress: to,
+      subject: "",
+      text: words,
+      html: null,
+      language: null,
+      messageId,
+      person: null,
+      at: now,
+    });
+    await arrived(inner, { subject, opened: !found, words }, now);
+    return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
+  });
+}
+
+/** The customer whose number it is, by what they are recognised by or what is known of them; else a new one. */
+async function customerOf(em: EntityManager, from: string): Promise<Customer> {
+  const known = await em.findOne(
+    CustomerAddress,
+    { channel: "sms", address: from },
+    { populate: ["customer"] },
+  );
+  if (known) return known.customer;
+  const customer = em.create(Customer, {
+    firstName: null,
+    lastName: null,
+    displayName: shownNumber(from),
+    nameKey: null,
+    language: null,
+    timeZone: null,
+    phone: from,
+    since: null,
+    organisation: null,
+  });
+  em.create(CustomerAddress, { channel: "sms", address: from, customer });
+  await em.flush();
+  return customer;
+}
+
+/** What a case of words without a subject is called: its first words. */
+export function beginningOf(words: string): string {
+  const line = words.replace(/\s+/g, " ").trim();
+  if (line.length <= LONGEST_NAME) return line;
+  const cut = line.lastIndexOf(" ", LONGEST_NAME);
+  return `${line.slice(0, cut > LONGEST_NAME / 2 ? cut : LONGEST_NAME)} …`;
+}
+
+const LONGEST_NAME = 60;
+
+/**
+ * Keeps what a gateway says became of a message: it is on the phone, or it will not be, and then its case waits for us
+ * again. What was heard before, and what is about no message of ours, changes nothing.
+ * @returns whether it is about a message of ours
+ */
+export async function acceptReceipt(
+  em: EntityManager,
+  { id, state, problem }: z.infer<typeof receiptSchema>,
+  now: Date,
+): Promise<boolean> {
+  return em.transactional(async (inner) => {
+    const message = await inner.findOne(
+      Message,
+      { messageId: id, direction: "out", channel: "sms" },
+      { populate: ["case"], lockMode: 4 },
+    );
+    if (!message) return false;
+    if (message.deliveredAt != null || message.state === "refused") return true;
+    const subject = await inner.findOneOrFail(Case, { id: message.case.id });
+    const event = (kind: "arrived" | "refused", data: object) =>
+      inner.create(CaseEvent, {
+        case: subject,
+        person: null,
+        kind,
+        data: { message: message.id, ...data },
+        at: now,
+      });
+    if (state === "delivered") {
+      message.deliveredAt = now;
+      event("arrived", {});
+    } else {
+      message.state = "refused";
+      message.refusal = problem ?? t("theGatewayCouldNotDeliverIt");
+      event("refused", { words: message.refusal });
+      await awaitAnswer(inner, subject, now);
+    }
+    await inner.flush();
+    await notify(inner, { case: subject.number, kind: "message" });
+    await notify(inner, { case: null, kind: "queue", changed: subject.number });
+    return true;
+  });
+}
