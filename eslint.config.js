@@ -134,4 +134,5 @@ export default tseslint.config(
     },
   },
   { files: ["**/*.{js,mjs,cjs}"], languageOptions: { globals: globals.node } },
+  { files: ["public/**/*.js"], languageOptions: { globals: globals.browser } },
 );

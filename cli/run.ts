@@ -4,6 +4,7 @@ import { lint } from "#core/checks/lint";
 import { replyChannels } from "#core/words/named";
 import { isLanguageTag } from "#core/language/tag";
 import { ferryDetails } from "../demo/details";
+import { dkim } from "./dkim";
 import { Failure } from "./failure";
 import { readLibrary } from "./read";
 import { rank } from "./rank";
@@ -14,6 +15,7 @@ const USAGE = [
   "  render --library PATH --reply ID --context FILE [--blanks FILE] [--channel email|chat|sms] [--language TAG]",
   "  lint   --library PATH",
   "  user add --name NAME --email ADDRESS [--first NAME] [--role agent|curator|lead] [--team NAME]",
+  "  dkim   --domain DOMAIN --out FILE [--selector shelf]",
   "  rank   --replies FILE [--history FILE] --inquiries FILE [--top 5]",
 ].join("\n");
 
@@ -48,6 +50,8 @@ const userOptions = z.object({
   team: path.optional(),
 });
 
+const dkimOptions = z.object({ domain: path, out: path, selector: path.default("shelf") });
+
 function read<T>(schema: z.ZodType<T>, args: string[]): T {
   let values: unknown;
   try {
@@ -70,6 +74,9 @@ function read<T>(schema: z.ZodType<T>, args: string[]): T {
         email: option,
         role: option,
         team: option,
+        domain: option,
+        selector: option,
+        out: option,
       },
     }).values;
   } catch (error) {
@@ -101,6 +108,8 @@ async function linesOf([verb, ...args]: string[]): Promise<string[]> {
       const { userAdd } = await import("./user-add");
       return [await userAdd(read(userOptions, options))];
     }
+    case "dkim":
+      return [JSON.stringify(dkim(read(dkimOptions, args)), null, 2)];
     case "rank":
       return rank(read(rankOptions, args));
     case undefined:
@@ -108,7 +117,7 @@ async function linesOf([verb, ...args]: string[]): Promise<string[]> {
     case "--help":
       throw new Failure(USAGE, 2);
     default:
-      throw new Failure(`“${verb}” is no verb of shelf; try render, lint, rank or user add`, 2);
+      throw new Failure(`“${verb}” is no verb of shelf; try render, lint, rank, dkim or user add`, 2);
   }
 }
 

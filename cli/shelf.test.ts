@@ -194,3 +194,40 @@ describe("errors are one line, with exit 1 for what cannot be done and 2 for wro
     expect(shelf("dance")).toEqual(await run(["dance"]));
   });
 });
+
+describe("a key for signing letters", () => {
+  const key = join(folder, "dkim.pem");
+  const make = (...more: string[]) => run(["dkim", "--domain", "example.com", "--out", key, ...more]);
+
+  test("is made once, and what DNS is to say of it is told", async () => {
+    const { status, stdout } = await make("--selector", "shelf2026");
+    expect(status).toBe(0);
+    const made = JSON.parse(stdout) as {
+      record: { name: string; value: string; parts: string[] };
+      settings: object;
+    };
+    expect(made.record).toMatchObject({
+      name: "shelf2026._domainkey.example.com",
+      value: expect.stringMatching(/^v=DKIM1; k=rsa; p=[A-Za-z0-9+/=]{380,}$/) as unknown,
+    });
+    expect(made.record.parts.join("")).toBe(made.record.value);
+    expect(made.settings).toEqual({ DKIM_DOMAIN: "example.com", DKIM_SELECTOR: "shelf2026", DKIM_KEY: key });
+    expect(await make()).toMatchObject({
+      status: 1,
+      stderr: `shelf: ${key} is there already; choose another file\n`,
+    });
+  });
+
+  test.each([
+    [["--domain", "example", "--out", "x"], /is no domain/, 1],
+    [["--domain", "example.com", "--out", "/nowhere/at/all"], /cannot be written/, 1],
+    [["--domain", "example.com", "--out", "x", "--selector", "a b"], /is no selector/, 1],
+    [["--domain", "example.com"], /--out/, 2],
+  ])("%j says what is wrong", async (args, words, code) => {
+    expect(await run(["dkim", ...args])).toMatchObject({
+      status: code,
+      stdout: "",
+      stderr: expect.stringMatching(words) as unknown,
+    });
+  });
+});

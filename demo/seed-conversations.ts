@@ -1,6 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { answerSubject } from "#core/mail/subject";
-import { Case, CaseEvent, Message } from "#server/db/entities/cases";
+import { Case, CaseEvent } from "#server/db/entities/cases";
+import { Message } from "#server/db/entities/messages";
 import type { Customer } from "#server/db/entities/customers";
 import { LetterReply, SentLetter } from "#server/db/entities/answering";
 import { Reply, ReplyVariant, ReplyVersion } from "#server/db/entities/library";

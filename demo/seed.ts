@@ -1,6 +1,7 @@
 import { mkdir, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { ContactForm } from "#server/db/entities/mailboxes";
 import { nameKey } from "#core/checks/names";
 import { steps } from "#core/forms/steps";
 import { readMarkdown } from "#core/formats/markdown";
@@ -91,6 +92,24 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
       ),
     });
   }
+  em.create(ContactForm, {
+    key: "contact",
+    title: "Write to us",
+    intro: "We answer by mail, mostly within a day. Name your booking if there is one.",
+    team: find(teams, "passengers", "team"),
+    topics: ["A sailing", "A refund", "A change of names", "Lost property", "Something else"],
+    fields: [
+      {
+        label: "Harbour",
+        kind: "choice",
+        required: false,
+        options: ["Osmer Quay", "Tarn Head", "Pellick", "Saltgarth"],
+      },
+    ],
+    thanks: "Thank you. We have your message and answer it by mail.",
+    firstMail:
+      "Thank you for writing to us. Your number is {$case.number}.\n\nSomebody reads your message and answers it by mail; you need do nothing until then.",
+  });
   const passwordHash = await hashPassword(demo.house.password);
   const people = demo.house.people.map(({ team, first, phone, ...person }) =>
     em.create(Person, {
@@ -99,6 +118,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
       phone: phone ?? null,
       passwordHash,
       timeZone,
+      chatLimit: 3,
       team: find(teams, team, "team"),
     }),
   );

@@ -38,6 +38,22 @@ const schema = z.object({
   INBOUND_TLS_CERT: z.string().optional(),
   INBOUND_TLS_KEY: z.string().optional(),
   SMTP_TLS: z.enum(["required", "offered"], { error: "is neither required nor offered" }).default("offered"),
+  SMTP_PER_MINUTE: z.coerce
+    .number({ error: "is not a number" })
+    .int("is not a whole number")
+    .min(1, "is less than 1")
+    .max(100_000, "is more than 100000")
+    .optional(),
+  ENVELOPE_FROM: z.email("is not an address of mail").optional(),
+  DKIM_DOMAIN: z
+    .string()
+    .regex(/^[a-z0-9.-]+\.[a-z]{2,}$/i, "is not a domain")
+    .optional(),
+  DKIM_SELECTOR: z
+    .string()
+    .regex(/^[a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?$/i, "is not a name as in shelf2026")
+    .default("shelf"),
+  DKIM_KEY: z.string().min(1, "is empty").optional(),
   PUBLIC_URL: z
     .url({ protocol: /^https?$/, error: "is no address, as in https://shelf.example.com" })
     .optional(),
@@ -86,6 +102,12 @@ export interface Environment {
   inboundTls: { cert: string; key: string } | null;
   /** Whether letters leave only encrypted. */
   smtpTlsRequired: boolean;
+  /** Letters that leave within a minute at most; null for as many as there are. */
+  smtpPerMinute: number | null;
+  /** Where reports of failure go, each with a mark of its letter; null for the mailbox that a letter comes from. */
+  envelopeFrom: string | null;
+  /** By what letters are signed (RFC 6376): the file of the private key, in PEM; null for unsigned. */
+  dkim: { domain: string; selector: string; keyFile: string } | null;
   /** Where short messages are handed over, and what signs in there and here; null where there is no gateway. */
   sms: { url: string; token: string } | null;
 }
@@ -127,6 +149,13 @@ export function readEnvironment(
       ok: false,
       problem: `${cert === undefined ? "INBOUND_TLS_KEY" : "INBOUND_TLS_CERT"} wants ${cert === undefined ? "INBOUND_TLS_CERT" : "INBOUND_TLS_KEY"} beside it`,
     };
+  if ((env.DKIM_DOMAIN === undefined) !== (env.DKIM_KEY === undefined))
+    return {
+      ok: false,
+      problem: env.DKIM_DOMAIN
+        ? "DKIM_DOMAIN wants DKIM_KEY beside it: the file that `shelf dkim` wrote"
+        : "DKIM_KEY wants DKIM_DOMAIN beside it",
+    };
   if ((env.SMS_GATEWAY_URL === undefined) !== (env.SMS_GATEWAY_TOKEN === undefined) && !on)
     return {
       ok: false,
@@ -154,6 +183,16 @@ export function readEnvironment(
       mailReceivers: env.MAIL_RECEIVERS,
       inboundTls: cert !== undefined && key !== undefined ? { cert, key } : null,
       smtpTlsRequired: env.SMTP_TLS === "required",
+      smtpPerMinute: env.SMTP_PER_MINUTE ?? null,
+      envelopeFrom: env.ENVELOPE_FROM?.toLowerCase() ?? null,
+      dkim:
+        env.DKIM_DOMAIN !== undefined && env.DKIM_KEY !== undefined
+          ? {
+              domain: env.DKIM_DOMAIN.toLowerCase(),
+              selector: env.DKIM_SELECTOR,
+              keyFile: resolve(env.DKIM_KEY),
+            }
+          : null,
       sms:
         smsUrl === null
           ? null

@@ -52,6 +52,50 @@ export const t = wordsOf("server", {
   thatIsANumberOfTeam: "That is a number of {{team}} already",
   thatNumberIsGone: "There is no such number any more",
 
+  // receiving/accept.ts
+  theOtherServerSaysNoMore: "The other server says no more than that it was not delivered",
+
+  // contact/
+  thereIsNoSuchForm: "There is no such form",
+  anotherFormHasThatAddress: "Another form has that address",
+  giveFieldSomethingToChoose: "Give “{{field}}” something to choose from",
+  twoFieldsAreCalledTheSame: "Two fields are called the same",
+  siteIsNoSite: "“{{site}}” is no site, as in https://www.example.com",
+  writeYourAddressAsIn: "Write your email address, as in ana@example.org",
+  writeWhatItIsAbout: "Write what it is about",
+  thatIsTooLongAtMost: "That is too long: {{most}} characters at most",
+  chooseOneOfTheList: "Choose one of the list",
+  fillThisIn: "Fill this in",
+  writeANumber: "Write a number",
+  bookingReferenceIs: "Booking reference: {{reference}}",
+  atMostMostFiles: "At most {{most}} files",
+  filesOf20MbAtMost: "The files come to more than 20 MB",
+  leaveTheHiddenFieldEmpty: "A field that nobody sees was filled in. Send it again as it is here.",
+  takeLinksOutMost: "That has more than {{most}} links in it. Take some out, then send it again.",
+  theFormLayOpenTooLong: "The form lay open too long. Look at it once more, then send it again.",
+  thatWasFastLookAgain: "That was fast. Look at it once more, then send it again.",
+  itCameByTheFormTitle:
+    "It came by the form “{{title}}”: nobody has looked whether the address is theirs who wrote it.",
+
+  // chats/
+  guest: "Guest",
+  thereIsNoSuchChat: "There is no such chat",
+  theChatHasEndedBeginAnother: "The chat has ended. Begin another one.",
+  thisChatHasEnded: "This chat has ended",
+  thisChatIsPersons: "This chat is {{person}}’s now",
+  nobodyYet: "nobody",
+  from0ToMostChats: "From 0 to {{most}} chats",
+  somethingStopsIt: "Something stops it: look at it first",
+  youHaveAnAnswerUnderWayOnItsCase: "You have an answer under way on its case; send or discard that first",
+  thatColleagueTakesNoChatsJustNow: "That colleague takes no chats just now",
+  thatWasTooOftenWait: "That was too often. Wait a moment, then try again.",
+  thatCannotBeRead: "That cannot be read",
+  sayHelloFirst: "Say hello first",
+  youInTheTalk: "You",
+  thisIsOurTalkOfDay: "This is what we said to each other on {{day}} ({{house}}, {{label}}):",
+  youMayAnswerThisMail: "If something is still open, answer this mail.",
+  ourTalkOfDay: "Our chat on {{day}}",
+
   // sms/receive.ts
   numberIsNoneOfOurs: "{{number}} is no number of ours",
   theGatewayCouldNotDeliverIt: "The gateway could not deliver it",

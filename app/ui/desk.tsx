@@ -1,5 +1,6 @@
 import { Form, Link, NavLink, Outlet, useLocation } from "react-router";
 import { waitingCount } from "#server/cases/waiting";
+import { ownChats } from "#server/chats/desk";
 import { settingsOf } from "#server/house/settings";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/desk";
@@ -19,6 +20,7 @@ export async function loader(args: Route.LoaderArgs) {
   return {
     viewer,
     waiting: await waitingCount(em, viewer),
+    chats: await ownChats(em, viewer),
     now: now.toISOString(),
     /** What the house writes in, with its region. */
     language: house.language,
@@ -42,7 +44,7 @@ const LISTED = new Set(["/waiting", "/shelves"]);
 
 /** What all screens of a signed-in person share: the line of places at the top, and the foot for messages. */
 export default function Desk({ loaderData }: Route.ComponentProps) {
-  const { viewer, waiting, language } = loaderData;
+  const { viewer, waiting, chats, language } = loaderData;
   const scroll = useScrollKept();
   const { pathname } = useLocation();
   return (
@@ -74,6 +76,9 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                   >
                     <NavLink to="/waiting" className={tab}>
                       {t("waiting")} {waiting > 0 && <span className="tabular-nums">{waiting}</span>}
+                    </NavLink>
+                    <NavLink to="/chats" className={tab}>
+                      {t("chats")} {chats > 0 && <span className="tabular-nums">{chats}</span>}
                     </NavLink>
                     <NavLink to="/shelves" className={tab}>
                       {t("shelves")}

@@ -16,6 +16,8 @@ const query = z.object({
   case: idInPath.optional(),
   /** A list of cases is open. */
   list: z.literal("1").optional(),
+  /** The viewer’s chats are open. */
+  chats: z.literal("1").optional(),
 });
 const BEAT_MS = 15_000;
 
@@ -28,6 +30,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const { sessionId } = context;
   const wanted = query.safeParse(Object.fromEntries(new URL(request.url).searchParams));
   const number = wanted.data?.case;
+  const isChats = wanted.data?.chats !== undefined;
   const isList = wanted.data?.list !== undefined;
   const subject =
     number === undefined ? null : await em.findOne(Case, { number }, { fields: ["id", "number"] });
@@ -65,8 +68,11 @@ export async function loader({ request, context }: Route.LoaderArgs) {
         // Nothing more is told to a browser whose session has ended.
         if (event.kind === "session") {
           if (event.session === sessionId) end();
+        } else if (event.kind === "chat") {
+          if (isChats) write(`event: chat\ndata: ${JSON.stringify(event)}\n\n`);
         } else if (event.kind === "queue") {
           if (isList) tellRow(event);
+          else if (isChats && event.changed === undefined) write("event: queue\ndata:\n\n");
         } else if (event.case === null || event.case === number) {
           write(`event: ${event.kind}\ndata: ${event.case ?? ""}\n\n`);
         }

@@ -8,6 +8,7 @@ export const places = [
   "shelves",
   "searching",
   "writing",
+  "chats",
 ] as const;
 
 export interface Shortcut {
@@ -145,6 +146,16 @@ export const shortcuts = {
     keys: ["escape"],
     typing: true,
   },
+
+  chatByNumber: {
+    place: "chats",
+    shown: "Alt 1 … 8",
+    keys: ["alt+1", "alt+2", "alt+3", "alt+4", "alt+5", "alt+6", "alt+7", "alt+8"],
+    typing: true,
+  },
+  lookAtPiece: { place: "chats", shown: "Enter" },
+  pieceAtOnce: { place: "chats", shown: "Ctrl Enter" },
+  putPieceBack: { place: "chats", shown: "Esc" },
 
   send: {
     place: "answering",

@@ -2,6 +2,18 @@ import { wordsOf } from "#core/words/words-of";
 
 /** The words of answering, file by file. */
 export const t = wordsOf("answering", {
+  // inquiry/conversation.tsx, besides words
+  aProgramWroteThis: "A program wrote this by itself; nobody waits for an answer to it.",
+  thisWentToAList: "This went to a list; nobody waits for an answer to it.",
+  thisReportsThatALetter: "This reports what became of a letter of ours; it is told beside the letter.",
+  wentToOthersToo: "Went to {{others}}, too.",
+  wentUnseenTo: "Went unseen to {{others}}.",
+  isSignedBy: "It is signed ({{by}}); nobody has looked whether the signature is good.",
+  isEncryptedBy: "It is encrypted ({{by}}): its words cannot be read here. Ask for it in the clear.",
+  invitesTo: "Invites to",
+  aDateIsCalledOff: "Calls off",
+  theOtherServerSays: "The other server says: {{refusal}}",
+
   // letter/plain-line.tsx
   asItGoesOut: "As it goes out, without formatting",
   goesAsCountMessages_one: "Goes as one message",

@@ -35,10 +35,12 @@ test.each(catalogues.map(({ path, text }) => [path, text] as const))(
 
 test("every screen, the server and each part of the core have a catalogue, under a name of its own", () => {
   expect(catalogues.map(({ path }) => path).sort()).toEqual([
-    ...["account", "answering", "keys", "outside", "setup", "shelves", "ui", "waiting", "writing"].map(
+    ...["account", "answering", "chats", "keys", "outside", "public", "setup", "shelves", "ui"].map(
       (screen) => `app/words/${screen}.ts`,
     ),
-    ...["checks", "conditions", "forms", "labels", "letters", "library", "names", "ranking"].map(
+    "app/words/waiting.ts",
+    "app/words/writing.ts",
+    ...["checks", "conditions", "forms", "labels", "letters", "library", "mail", "names", "ranking"].map(
       (part) => `core/words/${part}.ts`,
     ),
     "core/words/second-look.ts",

@@ -11,6 +11,7 @@ export const t = wordsOf("keys", {
   shelves: "Shelves",
   searching: "In the search over a list",
   writing: "Writing",
+  chats: "Chats",
 
   // What they do
   undo: "call the letter back, take a change back",
@@ -38,6 +39,10 @@ export const t = wordsOf("keys", {
   format: "bold, italic, underlined",
   toBar: "to the formatting bar; Esc comes back",
   addAround: "add the opening and closing that the letter lacks",
+  chatByNumber: "to the chat of that number",
+  lookAtPiece: "on the shelf: look at a piece first, in its place; then send it",
+  pieceAtOnce: "on the shelf: send a piece at once that has no blank and no finding",
+  putPieceBack: "put the piece back; between the shelf and writing",
   undoTyping: "undo, and redo: words, values, files and taken replies",
   toShelf: "back to the shelf",
   send: "send and take the next case",

@@ -2,6 +2,44 @@ import { wordsOf } from "#core/words/words-of";
 
 /** The words of setup, file by file. */
 export const t = wordsOf("setup", {
+  // forms.tsx
+  formAndChatPlainShelf: "Form and chat · Plain Shelf",
+  formAndChat: "Form and chat",
+  whatIsWrittenInAForm: "What is written in a form becomes a case of its team, answered by mail.",
+  anotherForm: "Another form",
+  theChat: "The chat",
+  theChatIsAt: "The chat is at",
+  itIsOpenWhile: "; it is open while somebody of us takes chats.",
+  takeChats: "Take chats",
+  theChatOnAPage: "The chat on a page of yours",
+  sitesThatMayHoldThem: "Sites that may hold them",
+  onePerLineAsIn:
+    "One a line, as in https://www.example.com. Pages of other sites can neither show nor send them.",
+  itsAddress: "Its address, after /contact/",
+  whatStandsAboveIt: "What stands above it",
+  topicsOnePerLine: "What it may be about, one a line; none to leave that open",
+  fieldsBesides: "What it asks besides address, name and message",
+  whatItIsCalled: "What it is called",
+  optionsWithCommas: "To choose from, with commas",
+  isNeeded: "is needed",
+  addAField: "Add a field",
+  asksForABooking: "asks for a booking reference",
+  takesFiles: "takes files",
+  isOn: "is on",
+  whatIsSaidAfterwards: "What is said once it was sent",
+  firstMailOrNone:
+    "The mail that goes to whoever wrote, at once; empty for none. {$case.number} and other tokens are filled.",
+  addForm: "Add the form",
+  lookAtIt: "Look at it",
+  formIsRemoved: "The form “{{form}}” is removed",
+  theFormOnAPage: "The form on a page of yours",
+  aLine: "a line",
+  severalLines: "several lines",
+  aNumber: "a number",
+  aDay: "a day",
+  oneOfAList: "one of a list",
+  yesOrNo: "yes or no",
+
   // numbers.tsx
   shortMessagesPlainShelf: "Short messages · Plain Shelf",
   shortMessages: "Short messages",

@@ -31,6 +31,7 @@ export const t = wordsOf("ui", {
   plainShelf: "Plain Shelf",
   places: "Places",
   waiting: "Waiting",
+  chats: "Chats",
   shelves: "Shelves",
   setup: "Setup",
   outside: "Outside",

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { DetailField } from "../db/entities/cases";
 import { readMarkdown } from "#core/formats/markdown";
-import { Case, Message } from "../db/entities/cases";
+import { Case } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { query } from "../db/sql";
 import { houseRanker } from "../ranking/house-ranker";
 import { replyFile } from "../replies/files";

@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { Attachment, type Draft } from "../db/entities/answering";
-import { StoredFile } from "../db/entities/cases";
+import { StoredFile } from "../db/entities/files";
 import { FileUpload } from "../db/entities/library";
 import { Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";

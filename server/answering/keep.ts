@@ -9,7 +9,7 @@ import type { Doc } from "#core/document/types";
 import { catalogue } from "#core/tokens/catalogue";
 import { blanksOf, recognise, withTokens, type Recognised } from "#core/tokens/recognise";
 import { Attachment, SentLetter } from "../db/entities/answering";
-import { Message } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { MOST_ID } from "#core/forms/fields";
 import { idSchema } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";

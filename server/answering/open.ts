@@ -5,6 +5,7 @@ import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
 import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
+import { mailboxOf } from "./sender";
 import { Case } from "../db/entities/cases";
 import { NotFound } from "../errors";
 import { caseNumber } from "../house/house";
@@ -82,7 +83,11 @@ export interface OpenCase {
 
 /** Finds a case for letters: with customer, organisation and team. @throws NotFound */
 export async function caseByNumber(em: EntityManager, number: number): Promise<Case> {
-  const subject = await em.findOne(Case, { number }, { populate: ["customer.organisation", "team"] });
+  const subject = await em.findOne(
+    Case,
+    { number },
+    { populate: ["customer.organisation", "team", "mailbox"] },
+  );
   if (!subject) throw new NotFound(t("thereIsNoCaseNumber", { number }));
   return subject;
 }
@@ -151,7 +156,7 @@ export async function readOpenCase(
     recipients: gathered.recipients.all,
     customerTimeZone: gathered.customerTimeZone,
     language,
-    from: `${viewer.name}, ${team.name} <${team.mailbox}>`,
+    from: `${viewer.name}, ${team.name} <${mailboxOf(subject)}>`,
     ...talk,
     pages,
     lastMessage: talk.messages.at(-1)?.id ?? 0,

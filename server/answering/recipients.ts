@@ -1,7 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import type { ChosenRecipient, Recipient, Recipients } from "#core/checks/addressee";
-import { Case, CaseEvent, type Message } from "../db/entities/cases";
+import { Case, CaseEvent } from "../db/entities/cases";
+import type { Message } from "../db/entities/messages";
 import { CustomerAddress } from "../db/entities/customers";
 import { Person } from "../db/entities/people";
 import { preparedOne } from "../db/sql";
@@ -24,7 +25,10 @@ interface Writers {
   /** Addresses of the customer's. */
   own: string[];
   /** The latest first. */
-  wrote: Pick<Message, "fromAddress" | "fromName" | "replyTo">[];
+  wrote: (Pick<Message, "fromName" | "replyTo"> & {
+    /** Null for who wrote by another channel. */
+    fromAddress: string | null;
+  })[];
 }
 
 /** Where letters on a case may go. @param subject with its customer populated */
@@ -38,20 +42,21 @@ export async function recipientsOf(
     em,
     `select (select coalesce(jsonb_agg(address order by id), '[]') from customer_addresses where customer_id = ? and channel = ?) as own,
             (select coalesce(jsonb_agg(w), '[]') from (
-               select from_address as "fromAddress", from_name as "fromName", reply_to as "replyTo" from messages
-                where case_id = ? and direction = 'in' and channel = ? order by at desc, id desc limit ${LOOKED_AT}) w) as wrote`,
-    [customer.id, channel, subject.id, channel],
+               select case channel when ? then from_address end as "fromAddress", from_name as "fromName", case ? when 'email' then reply_to end as "replyTo" from messages
+                where case_id = ? and direction = 'in' and (channel = ? or (? = 'email' and reply_to is not null)) order by at desc, id desc limit ${LOOKED_AT}) w) as wrote`,
+    [customer.id, channel, channel, channel, subject.id, channel, channel],
   );
   const known = new Set(own);
-  const latest = wrote.find((one) => known.has(one.fromAddress));
+  const latest = wrote.find((one) => one.fromAddress !== null && known.has(one.fromAddress));
   const usual = latest?.fromAddress ?? own[0] ?? null;
   const strangers = new Map<string, string>();
   for (const { fromAddress, fromName, replyTo } of wrote) {
     if (replyTo && !known.has(replyTo))
-      strangers.set(replyTo, `is where ${fromName ?? fromAddress} asks for answers`);
+      strangers.set(replyTo, `is where ${fromName ?? fromAddress ?? customer.displayName} asks for answers`);
   }
   for (const { fromAddress } of wrote)
-    if (!known.has(fromAddress)) strangers.set(fromAddress, "wrote on this case for the first time");
+    if (fromAddress !== null && !known.has(fromAddress))
+      strangers.set(fromAddress, "wrote on this case for the first time");
   const others = await ownersOf(em, channel, [...strangers.keys()]);
   const standing = (address: string, why: string): Recipient => {
     if (ours.has(address)) return { address, is: "ours", news: "It is a mailbox of ours." };

@@ -12,9 +12,13 @@ import { guessLanguage } from "#core/language/guess";
 import { referencesFor } from "#core/mail/threading";
 import { catalogue } from "#core/tokens/catalogue";
 import { neighbours } from "../cases/waiting";
+import { nextPiece, tellChat } from "../chats/pieces";
+import { Chat } from "../db/entities/chats";
 import { Attachment, Draft, SentLetter } from "../db/entities/answering";
 import type { Case } from "../db/entities/cases";
-import { CaseEvent, Message, StoredFile } from "../db/entities/cases";
+import { CaseEvent } from "../db/entities/cases";
+import { StoredFile } from "../db/entities/files";
+import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
 import { Conflict, NotFound } from "../errors";
 import { MOST_ID } from "#core/forms/fields";
@@ -27,7 +31,7 @@ import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
 import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
-import { domainOf, senderOf } from "./sender";
+import { domainOf, mailboxOf, senderOf } from "./sender";
 import { isGap, offersOf, storeChoice } from "./choice";
 import { sentReplies } from "./beside";
 import { caseByNumber, seenAs, surroundings } from "./open";
@@ -66,7 +70,8 @@ export async function send(
     const draft = await loadDraft(inner, viewer, subject.id);
     if (!draft) throw new Conflict(t("thereIsNoDraftAnyMore"));
     if (draft.version !== input.version) throw new Conflict(t("thisDraftWasChangedInAnother"));
-    await refuseIfOvertaken(inner, subject, input.lastMessage);
+    // In a chat both may speak at once.
+    if (subject.channel !== "chat") await refuseIfOvertaken(inner, subject, input.lastMessage);
     const { letter, checks, recipient, contentIds, team, seen } = await composeDraft(
       inner,
       viewer,
@@ -76,7 +81,8 @@ export async function send(
     );
     if (input.seen !== undefined && input.seen !== seen) throw new Conflict(t("whatTheLetterSaysOfThis"));
     if (stopsSending(checks) || recipient === null) return { ok: false as const, checks };
-    const dueAt = new Date(now.getTime() + CALL_BACK_SECONDS * 1000);
+    const isPiece = subject.channel === "chat";
+    const dueAt = isPiece ? now : new Date(now.getTime() + CALL_BACK_SECONDS * 1000);
     const message = await storeMessage(inner, viewer, {
       subject,
       draft,
@@ -95,7 +101,8 @@ export async function send(
     subject.updatedAt = now;
     await inner.flush();
     await inner.nativeDelete(Draft, { case: subject, person: viewer.id });
-    await scheduleDelivery(inner, message.id, dueAt);
+    if (isPiece) await putPiece(inner, message, number, now);
+    else await scheduleDelivery(inner, message.id, dueAt);
     await notify(inner, { case: number, kind: "message" });
     await notify(inner, { case: null, kind: "queue", changed: number });
     return {
@@ -106,6 +113,20 @@ export async function send(
       to: recipient,
     };
   });
+}
+
+/**
+ * Puts a message into the chat of its case as the next piece: the window reads it from there.
+ * @throws Conflict where the chat has ended
+ */
+async function putPiece(em: EntityManager, message: Message, number: number, now: Date): Promise<void> {
+  const chat = await em.findOne(Chat, { case: message.case.id }, { orderBy: { id: "desc" } });
+  if (!chat || chat.state === "ended") throw new Conflict(t("thisChatHasEnded"));
+  const piece = await nextPiece(em, chat.id);
+  Object.assign(chat, { pieces: piece, saidAt: now, waitingSince: null });
+  Object.assign(message, { chat, piece, state: "sent", sentAt: now });
+  await em.flush();
+  await tellChat(em, chat, number, { what: "pieces", by: "us" });
 }
 
 /** Lets pass only who saw the latest message: two colleagues must not both answer the same one. */
@@ -146,7 +167,7 @@ async function composeDraft(
   const gathered = await caseContext(em, viewer, subject, settings, now);
   const around = surroundings(settings, viewer, subject.team.id, subject.channel);
   const { house } = settings;
-  const domain = domainOf(subject.team.mailbox);
+  const domain = domainOf(mailboxOf(subject));
   const contentIds = new Map<string, string>();
   const whole = {
     slips: draft.slips,

@@ -1,6 +1,7 @@
 import { randomBytes } from "node:crypto";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { type Case, Message } from "../db/entities/cases";
+import type { Case } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { Unusable } from "../errors";
 import type { Settings } from "../house/settings";
 import { t } from "../words";
@@ -15,7 +16,7 @@ export interface Sender {
 
 /** What a message on a case goes out under. @throws Unusable where the team has no number for a short message */
 export async function senderOf(em: EntityManager, subject: Case, settings: Settings): Promise<Sender> {
-  const { mailbox } = subject.team;
+  const mailbox = mailboxOf(subject);
   if (subject.channel !== "sms")
     return { address: mailbox, messageId: `<${randomBytes(16).toString("hex")}@${domainOf(mailbox)}>` };
   const ours = settings.numbers.filter((one) => one.team === subject.team.id).map((one) => one.number);
@@ -28,6 +29,11 @@ export async function senderOf(em: EntityManager, subject: Case, settings: Setti
   const address = ours.find((number) => number === latest?.toAddress) ?? ours[0];
   if (address === undefined) throw new Unusable(t("teamHasNoNumberFor", { team: subject.team.name }));
   return { address, messageId: freshSmsId() };
+}
+
+/** The address of mail that a case goes by: the mailbox that it came to, else its team's own. @param subject with team and mailbox populated */
+export function mailboxOf(subject: Case): string {
+  return subject.mailbox?.address ?? subject.team.mailbox;
 }
 
 /** An id for a short message that no other has. */

@@ -1,8 +1,11 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import type { Copies } from "#core/mail/copies";
+import type { MailPart } from "#core/mail/parts";
 import { splitQuoted } from "#core/mail/quoting";
 import { fileName, isProgram } from "#core/text/file-name";
 import type { Case } from "../db/entities/cases";
-import { type CaseEvent, Message, type Doubt, type MessageState } from "../db/entities/cases";
+import type { CaseEvent } from "../db/entities/cases";
+import { Message, type Doubt, type MessageState } from "../db/entities/messages";
 import { Attachment } from "../db/entities/answering";
 import { NotFound } from "../errors";
 import { contentOf } from "../files/store";
@@ -34,6 +37,10 @@ export interface ConversationMessage {
   /** Where its sender asks answers to go, where that is another address. */
   replyTo: string | null;
   doubts: Doubt[];
+  kind: Message["kind"];
+  /** Whom it went to besides; null for nobody. */
+  copies: Copies | null;
+  parts: MailPart[];
   /** Only the beginning of its words is here. */
   cut: boolean;
   subject: string;
@@ -74,6 +81,9 @@ interface MessageRow {
   from_address: string;
   reply_to: string | null;
   doubts: Doubt[] | null;
+  kind: Message["kind"];
+  copies: Copies | null;
+  parts: MailPart[] | null;
   cut: boolean;
   subject: string;
   text: string;
@@ -101,7 +111,7 @@ export async function conversation(
 ): Promise<{ messages: ConversationMessage[]; earlier: number }> {
   const rows = await prepared<MessageRow>(
     em,
-    `select m.id, m.direction, m.state, m.from_name, m.from_address, m.reply_to, m.doubts, m.cut or length(m.text) > ${SHOWN} as cut,
+    `select m.id, m.direction, m.state, m.from_name, m.from_address, m.reply_to, m.doubts, m.kind, m.copies, m.parts, m.cut or length(m.text) > ${SHOWN} as cut,
               m.subject, left(m.text, ${SHOWN}) as text, m.html is not null as has_html, m.raw_id is not null as has_raw,
               m.at, m.due_at, m.refusal, m.attempts, m.delivered_at,
               exists (select 1 from customer_addresses a where a.customer_id = ? and a.address = m.from_address) as known,
@@ -125,6 +135,9 @@ export async function conversation(
       stranger: row.direction === "in" && !row.known,
       replyTo: row.reply_to,
       doubts: row.doubts ?? [],
+      kind: row.kind,
+      copies: row.copies,
+      parts: row.parts ?? [],
       cut: row.cut,
       subject: row.subject,
       written,

@@ -13,6 +13,8 @@ import { Migration00009Filing } from "./migrations/00009-filing";
 import { Migration00010Decided } from "./migrations/00010-decided";
 import { Migration00011Written } from "./migrations/00011-written";
 import { Migration00012ShortMessages } from "./migrations/00012-short-messages";
+import { Migration00013Chats } from "./migrations/00013-chats";
+import { Migration00014Channels } from "./migrations/00014-channels";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -29,6 +31,8 @@ const migrations = [
   { name: "00010-decided", class: Migration00010Decided },
   { name: "00011-written", class: Migration00011Written },
   { name: "00012-short-messages", class: Migration00012ShortMessages },
+  { name: "00013-chats", class: Migration00013Chats },
+  { name: "00014-channels", class: Migration00014Channels },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

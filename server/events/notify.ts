@@ -9,9 +9,17 @@ export const CHANNEL = "plain_shelf";
 export const eventSchema = z.object({
   /** Number of the case, or null for what concerns the whole queue. */
   case: z.number().int().nullable(),
-  kind: z.enum(["message", "presence", "details", "queue", "shelf", "session"]),
+  kind: z.enum(["message", "presence", "details", "queue", "shelf", "session", "chat"]),
   /** The case that changed in the queue; without it, any may have. */
   changed: z.number().int().optional(),
+  /** What happened in a chat, where it is about one. */
+  chat: z
+    .object({
+      id: z.number().int(),
+      what: z.enum(["pieces", "typing", "read", "state"]),
+      by: z.enum(["us", "them"]),
+    })
+    .optional(),
   /** The session that has ended, where it is about one. */
   session: z.number().int().optional(),
 });

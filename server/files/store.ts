@@ -1,6 +1,6 @@
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { NotFound } from "../errors";
-import { StoredFile } from "../db/entities/cases";
+import { StoredFile } from "../db/entities/files";
 import { digestOf } from "../digest";
 import { t } from "../words";
 

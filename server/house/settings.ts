@@ -8,6 +8,7 @@ import type { Context, Detail } from "#core/tokens/context";
 import type { Written } from "#core/language/written";
 import { CaseField, DetailField } from "../db/entities/cases";
 import { Signature, Stationery, UsualReply } from "../db/entities/library";
+import { Mailbox } from "../db/entities/mailboxes";
 import { House, PhoneNumber, Team } from "../db/entities/people";
 import { prepared, preparedOne } from "../db/sql";
 import { signatureFrom } from "./signatures";
@@ -28,6 +29,8 @@ export interface Settings {
   facts: FactValue[];
   /** Addresses of our own, in lower case. */
   mailboxes: Set<string>;
+  /** Sites whose pages may hold our chat and contact form, by their origins. */
+  embedOrigins: string[];
   /** Numbers of our own that short messages come to and go from, the first of a team first. */
   numbers: { number: string; team: number }[];
   /** Signatures that teams impose, by team, and people's own, by person. */
@@ -86,6 +89,7 @@ async function readSettings(em: EntityManager): Promise<Settings> {
       order by f.key, v.valid_from desc`,
   );
   const teams = await inner.find(Team, {});
+  const mailboxes = await inner.find(Mailbox, {});
   const numbers = await inner.find(PhoneNumber, {}, { orderBy: { id: "asc" } });
   const signatures = await inner.find(Signature, {});
   const papers = await inner.find(Stationery, {}, { populate: ["logo"] });
@@ -102,7 +106,8 @@ async function readSettings(em: EntityManager): Promise<Settings> {
       usual: usual ?? null,
     })),
     facts: facts.map((one) => ({ ...one, from: new Date(one.from) })),
-    mailboxes: new Set(teams.map((team) => team.mailbox.toLowerCase())),
+    mailboxes: new Set(mailboxes.map((one) => one.address.toLowerCase())),
+    embedOrigins: house.embedOrigins,
     numbers: numbers.map(({ number, team }) => ({ number, team: team.id })),
     signatures: {
       ofTeam: new Map(signatures.flatMap((one) => (one.team ? [[one.team.id, signatureFrom(one)]] : []))),

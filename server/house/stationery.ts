@@ -4,7 +4,7 @@ import type { Doc } from "#core/document/types";
 import type { Written } from "#core/language/written";
 import type { StationeryInput } from "#core/forms/papers";
 import { Stationery } from "../db/entities/library";
-import { StoredFile } from "../db/entities/cases";
+import { StoredFile } from "../db/entities/files";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";

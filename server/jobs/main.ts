@@ -2,6 +2,8 @@ import { hostname } from "node:os";
 import { z } from "zod";
 import { Heartbeat } from "../db/entities/people";
 import { connect, disconnect, entityManager } from "../db/orm";
+import { openDoor } from "../chats/door";
+import { endSilent } from "../chats/end";
 import { databaseReady } from "../db/ready";
 import { lookUpBooking } from "../details/bookings";
 import { environment } from "../environment";
@@ -68,7 +70,7 @@ await work("send", false, async (data, lastTry) => {
     lastTry,
     () => new Date(),
   );
-  if (outcome === "under way") return;
+  if (outcome === "under way" || outcome === "put off") return;
   if (outcome === "try later") throw new Error("Not delivered yet");
 });
 await work("notice", true, async (data) => {
@@ -118,6 +120,20 @@ const timers = [
     3_600_000,
   ),
 ];
+timers.push(
+  setInterval(
+    () =>
+      void entityManager()
+        .then(async (em) => {
+          const now = new Date();
+          const ended = await endSilent(em, now);
+          if (ended > 0) log.info({ event: "silent chats ended", count: ended });
+          await openDoor(em.fork(), now);
+        })
+        .catch(complain("looking after chats failed")),
+    20_000,
+  ),
+);
 log.info({ event: "job runner ready" });
 
 async function stop(): Promise<void> {

@@ -1,4 +1,6 @@
-import type { Doubt } from "../db/entities/cases";
+import type { DeliveryFailure } from "#core/mail/failure";
+import type { MailPart } from "#core/mail/parts";
+import type { Doubt } from "../db/entities/messages";
 
 /** A message as it was received, in the parts that we keep. All texts are well formed and within the limits below. */
 export interface ReceivedMail {
@@ -6,6 +8,7 @@ export interface ReceivedMail {
   /** Where its sender asks answers to go, where that is another address. */
   replyTo: string | null;
   to: string[];
+  cc: string[];
   subject: string;
   text: string;
   html: string | null;
@@ -25,6 +28,12 @@ export interface ReceivedMail {
   doubts: Doubt[];
   /** Whether the raw message has more than was read. */
   cut: boolean;
+  /** What it is, beside a message that somebody wrote to us. */
+  kind: "message" | "automatic" | "list" | "failure";
+  /** Parts that are told of. */
+  parts: MailPart[];
+  /** What a report of failure says (RFC 3464); null where it is none. */
+  failure: DeliveryFailure | null;
 }
 
 /** What of a message is read; the raw message keeps all. Lengths in UTF-16 units. */

@@ -3,12 +3,16 @@ import { simpleParser, type AddressObject, type EmailAddress, type ParsedMail } 
 import { detect } from "tinyld";
 import { foundAgainst } from "#core/mail/authentication";
 import { flowOf, unflowed } from "#core/mail/flowed";
+import { readFailure, type DeliveryFailure } from "#core/mail/failure";
+import { kindOf, sealOf, type Headers } from "#core/mail/kind";
+import type { MailPart } from "#core/mail/parts";
 import { splitQuoted } from "#core/mail/quoting";
 import { answeredIds } from "#core/mail/threading";
 import { fileName } from "#core/text/file-name";
 import { wellFormed } from "#core/text/well-formed";
 import { digestOf } from "../digest";
-import type { Doubt } from "../db/entities/cases";
+import type { Doubt } from "../db/entities/messages";
+import { readInvitation } from "./invitation";
 import { limits, NOBODY, type ReceivedMail } from "./mail";
 
 const LANGUAGES = ["en", "de", "fr", "es", "pt", "it", "nl", "pl", "da", "sv", "no", "fi"];
@@ -36,6 +40,7 @@ export async function readMail({ raw, envelopeFrom, trusted, cut = false }: RawM
   const mail = await simpleParser(bytes, {
     skipTextToHtml: true,
     skipImageLinks: true,
+    keepDeliveryStatus: true,
     maxHtmlLengthToParse: limits.html,
   });
   const html = typeof mail.html === "string" && mail.html.trim() !== "" ? wellFormed(mail.html) : null;
@@ -49,10 +54,19 @@ export async function readMail({ raw, envelopeFrom, trusted, cut = false }: RawM
     .filter(({ key }) => key === "authentication-results")
     .map(({ line }) => line.slice(line.indexOf(":") + 1));
   const against = foundAgainst(headers, new Set(trusted.map((one) => one.toLowerCase())));
+  const told = mail.headerLines.map(({ key, line }) => ({
+    name: key,
+    value: line.slice(line.indexOf(":") + 1),
+  }));
+  const failure = failureIn(mail);
   return {
     from,
     replyTo: replyTo === from.address ? null : replyTo,
-    to: [...addresses(mail.to), ...addresses(mail.cc)].slice(0, limits.addresses),
+    to: addresses(mail.to).slice(0, limits.addresses),
+    cc: addresses(mail.cc).slice(0, limits.addresses),
+    kind: kindOf(told, failure !== null),
+    parts: partsOf(mail, told, text),
+    failure,
     subject: capped(mail.subject?.trim() ?? "", limits.subject),
     text: capped(text, limits.text),
     html: html !== null && html.length <= limits.html ? html : null,
@@ -84,6 +98,25 @@ export async function readMail({ raw, envelopeFrom, trusted, cut = false }: RawM
   };
 }
 
+/** What a report on delivery says, with the headers of the letter that it brings; null where it is none. */
+function failureIn(mail: ParsedMail): DeliveryFailure | null {
+  const part = (type: RegExp) =>
+    mail.attachments.find((one) => type.test(one.contentType))?.content.toString("utf8");
+  const status = part(/^message\/(?:global-)?delivery-status$/i);
+  if (status === undefined) return null;
+  return readFailure(
+    status,
+    part(/^(?:text\/rfc822-headers|message\/(?:rfc822|global(?:-headers)?))$/i) ?? "",
+  );
+}
+
+function partsOf(mail: ParsedMail, headers: Headers, text: string): MailPart[] {
+  const calendar = mail.attachments.find((one) => /^text\/calendar$/i.test(one.contentType));
+  const invitation = calendar ? readInvitation(calendar.content.toString("utf8")) : null;
+  const seal = sealOf(headers, text);
+  return [...(invitation ? [invitation] : []), ...(seal ? [seal] : [])];
+}
+
 /** Where headers are looked for by hand. */
 const HEADERS_LOOKED_AT = 256 * 1024;
 
@@ -113,6 +146,10 @@ export function readBeginning({ raw, envelopeFrom }: RawMail): ReceivedMail {
     attachments: [],
     doubts,
     cut: true,
+    cc: [],
+    kind: "message",
+    parts: [],
+    failure: null,
   };
 }
 

@@ -1,15 +1,21 @@
 import type { EntityManager, Loaded } from "@mikro-orm/postgresql";
 import { nameKey } from "#core/checks/names";
+import { failureWords, type DeliveryFailure } from "#core/mail/failure";
+import { isAlone, noCopies, type Copies } from "#core/mail/copies";
 import { bareSubject, caseNumberIn } from "#core/mail/subject";
 import { Attachment } from "../db/entities/answering";
-import { Case, Message } from "../db/entities/cases";
+import { Case, CaseEvent } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { Customer, CustomerAddress } from "../db/entities/customers";
+import { Mailbox } from "../db/entities/mailboxes";
 import { Team } from "../db/entities/people";
+import { letterOfReport } from "../sending/envelope";
 import { storeDigested, type Digested } from "../files/store";
 import { findHouse } from "../house/house";
 import type { ReceivedMail } from "../reading/mail";
 import { query } from "../db/sql";
-import { arrived, openCase, openCasesOf, type Accepted } from "./arrival";
+import { t } from "../words";
+import { arrived, awaitAnswer, firstTeam, openCase, openCasesOf, type Accepted } from "./arrival";
 
 /**
  * Takes a received message in, whole or not at all: it joins the case that it answers, else the one whose
@@ -20,7 +26,7 @@ import { arrived, openCase, openCasesOf, type Accepted } from "./arrival";
 export async function acceptMail(
   em: EntityManager,
   mail: ReceivedMail,
-  raw: Digested,
+  raw: Digested | null,
   recipients: string[],
   now: Date,
 ): Promise<Accepted> {
@@ -32,7 +38,8 @@ export async function acceptMail(
       return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
     const customer = await knownCustomer(inner, mail.from.address);
     const house = await findHouse(inner);
-    const found = await caseOfMail(inner, mail, customer, house.casePrefix, now);
+    const letter = await failedLetter(inner, mail, recipients);
+    const found = letter?.case ?? (await caseOfMail(inner, mail, customer, house.casePrefix, now));
     const subject =
       found ?? (await createCase(inner, mail, customer ?? (await newCustomer(inner, mail)), recipients, now));
     const message = inner.create(Message, {
@@ -52,7 +59,10 @@ export async function acceptMail(
       language: mail.language,
       messageId: mail.messageId,
       references: [...mail.answers].reverse(),
-      raw: await storeDigested(inner, raw),
+      kind: mail.kind,
+      parts: mail.parts.length > 0 ? mail.parts : null,
+      copies: copiesOf(mail),
+      raw: raw === null ? null : await storeDigested(inner, raw),
       at: now,
     });
     for (const [position, file] of mail.attachments.entries()) {
@@ -66,9 +76,57 @@ export async function acceptMail(
         position,
       });
     }
-    await arrived(inner, { subject, opened: !found, words: `${mail.subject}\n${mail.text}` }, now);
+    if (mail.failure && letter) await noteFailure(inner, letter, mail.failure, now);
+    const words = `${mail.subject}\n${mail.text}`;
+    await arrived(inner, { subject, opened: !found, words, isDue: mail.kind === "message" }, now);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
+}
+
+/** The letter of ours that a report is about; null where it is about none that we know. */
+async function failedLetter(
+  em: EntityManager,
+  { failure }: ReceivedMail,
+  recipients: string[],
+): Promise<Loaded<Message, "case"> | null> {
+  if (failure === null) return null;
+  const marked = recipients.map(letterOfReport).find((id) => id !== null);
+  if (marked != null) return em.findOne(Message, { id: marked, direction: "out" }, { populate: ["case"] });
+  if (failure.messageId === null) return null;
+  return em.findOne(
+    Message,
+    { messageId: failure.messageId, direction: "out" },
+    { populate: ["case"], orderBy: { id: "desc" } },
+  );
+}
+
+/** Notes on a letter what a report says of it: given up, it is refused, and its case waits for us again; else it is still tried. */
+async function noteFailure(
+  em: EntityManager,
+  letter: Message,
+  failure: DeliveryFailure,
+  now: Date,
+): Promise<void> {
+  const words = failureWords(failure);
+  const isMain = failure.recipient === null || failure.recipient === letter.toAddress.toLowerCase();
+  letter.refusal = words === "" ? t("theOtherServerSaysNoMore") : words;
+  if (failure.action === "delayed" || !isMain) return;
+  letter.state = "refused";
+  const subject = await em.findOneOrFail(Case, { id: letter.case.id });
+  em.create(CaseEvent, {
+    case: subject,
+    person: null,
+    kind: "refused",
+    data: { message: letter.id, words: letter.refusal },
+    at: now,
+  });
+  await awaitAnswer(em, subject, now);
+}
+
+/** Whom it went to besides; null for nobody. */
+function copiesOf({ to, cc }: ReceivedMail): Copies | null {
+  const copies = { ...noCopies, to: to.slice(1), cc };
+  return isAlone(copies) ? null : copies;
 }
 
 /** Bytes that came from a thread, as they are: not copied. */
@@ -175,10 +233,14 @@ async function createCase(
   now: Date,
 ): Promise<Case> {
   const addressed = [...recipients, ...mail.to].map((address) => address.toLowerCase());
-  const team =
-    (await em.findOne(Team, { mailbox: { $in: addressed } })) ??
-    (await em.findOneOrFail(Team, {}, { orderBy: { id: "asc" } }));
-  return openCase(em, {
+  const ours = await em.find(Mailbox, { address: { $in: addressed } });
+  // Where it was brought to goes before what its headers say.
+  const mailbox =
+    addressed
+      .map((address) => ours.find((one) => one.address === address))
+      .find((one) => one !== undefined) ?? null;
+  const team = mailbox ? await em.findOneOrFail(Team, { id: mailbox.team.id }) : await firstTeam(em);
+  const subject = await openCase(em, {
     channel: "email",
     subject: mail.subject,
     language: customer.language ?? mail.language,
@@ -186,4 +248,6 @@ async function createCase(
     team,
     now,
   });
+  subject.mailbox = mailbox;
+  return subject;
 }

@@ -37,6 +37,13 @@ export async function openCasesOf(
   );
 }
 
+/** The team that takes what is for none in particular. */
+export async function firstTeam(em: EntityManager): Promise<Team> {
+  const [team] = await em.find(Team, {}, { orderBy: { id: "asc" }, limit: 1 });
+  if (!team) throw new Error("The house has no team");
+  return team;
+}
+
 /** What a case begins with. */
 interface Opening {
   channel: Case["channel"];
@@ -72,6 +79,8 @@ interface Arrival {
   opened: boolean;
   /** What may name a booking. */
   words: string;
+  /** Whether somebody waits for an answer to it; what programs wrote waits for none. */
+  isDue: boolean;
 }
 
 /**
@@ -79,8 +88,10 @@ interface Arrival {
  * Writes what the unit of work holds.
  */
 export async function arrived(em: EntityManager, arrival: Arrival, now: Date): Promise<void> {
-  const { subject, opened, words } = arrival;
-  await awaitAnswer(em, subject, now);
+  const { subject, opened, words, isDue } = arrival;
+  if (isDue) await awaitAnswer(em, subject, now);
+  else if (opened) subject.status = "set aside";
+  subject.updatedAt = now;
   // Where the house asks no booking system, what looks like a reference is none.
   const { details } = await settingsOf(em);
   const reference = details.length > 0 && subject.bookingReference == null ? bookingReferenceIn(words) : null;

@@ -4,7 +4,8 @@ import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { createTransport } from "nodemailer";
 import type { SMTPServer } from "smtp-server";
-import { Case, Message } from "../db/entities/cases";
+import { Case } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { Attachment } from "../db/entities/answering";
 import { CustomerAddress } from "../db/entities/customers";
 import { readOpenCase } from "../answering/open";
@@ -18,6 +19,9 @@ import { stopReading } from "../reading/pool";
 import { listenForMail } from "./listen";
 import { receivingCertificate } from "./tls";
 import { readMail } from "../reading/parse";
+
+process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
+process.env.SESSION_SECRET ||= "x".repeat(32);
 
 let house: TestHouse;
 beforeAll(async () => {

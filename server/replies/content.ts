@@ -13,7 +13,7 @@ import {
   ReplyVersion,
   type OriginalWords,
 } from "../db/entities/library";
-import { StoredFile } from "../db/entities/cases";
+import { StoredFile } from "../db/entities/files";
 import { query } from "../db/sql";
 import { Unusable } from "../errors";
 import type { Viewer } from "../people/viewer";

@@ -1,13 +1,18 @@
+import { readFileSync } from "node:fs";
+import { allCopies, noCopies } from "#core/mail/copies";
 import { raw, type EntityManager } from "@mikro-orm/postgresql";
 import { createTransport, type Transporter } from "nodemailer";
 import { z } from "zod";
-import { CaseEvent, Message } from "../db/entities/cases";
+import { CaseEvent } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { environment } from "../environment";
 import { notify } from "../events/notify";
 import { storeFile } from "../files/store";
 import { log } from "../log";
 import { query } from "../db/sql";
 import { GatewayRefusal, handOver } from "../sms/gateway";
+import { queue } from "../queue/boss";
+import { envelopeSender } from "./envelope";
 import { buildMime } from "./mime";
 
 /** What nodemailer tells of a server that refused. */
@@ -25,6 +30,7 @@ export function mailServer(): Transporter {
   transport ??= createTransport({
     url: environment().smtpUrl,
     requireTLS: environment().smtpTlsRequired,
+    ...signing(),
     connectionTimeout: 10_000,
     greetingTimeout: 10_000,
     socketTimeout: 30_000,
@@ -32,7 +38,31 @@ export function mailServer(): Transporter {
   return transport;
 }
 
-export type Delivery = "sent" | "nothing to do" | "under way" | "refused" | "try later";
+/** By what letters are signed, where the house has a key (RFC 6376). */
+function signing(): { dkim?: { domainName: string; keySelector: string; privateKey: string } } {
+  const { dkim } = environment();
+  if (dkim === null) return {};
+  const privateKey = readFileSync(dkim.keyFile, "utf8");
+  return { dkim: { domainName: dkim.domain, keySelector: dkim.selector, privateKey } };
+}
+
+export type Delivery = "sent" | "nothing to do" | "under way" | "refused" | "try later" | "put off";
+
+const MINUTE_MS = 60_000;
+
+/** How long the next letter waits so that no more leave within a minute than may, in milliseconds; 0 for not at all. */
+async function untilNext(em: EntityManager, now: Date): Promise<number> {
+  const { smtpPerMinute } = environment();
+  if (smtpPerMinute === null) return 0;
+  const since = new Date(now.getTime() - MINUTE_MS);
+  const [row] = await query<{ first: string | null }>(
+    em,
+    `select sent_at as first from messages where direction = 'out' and channel = 'email' and sent_at > ?
+      order by sent_at desc offset ? limit 1`,
+    [since, smtpPerMinute - 1],
+  );
+  return row?.first == null ? 0 : Math.max(0, new Date(row.first).getTime() + MINUTE_MS - now.getTime());
+}
 
 /** The class of advisory locks by which letters are claimed; the other half of the lock is the message's id. */
 export const CLAIM = 7422;
@@ -57,6 +87,11 @@ export async function deliver(
       messageId,
     ]);
     if (!lock?.held) return "under way";
+    const wait = await untilNext(holding, now());
+    if (wait > 0) {
+      await queue(holding, "send", { message: messageId }, new Date(now().getTime() + wait));
+      return "put off";
+    }
     // Told at once, whatever becomes of this transaction: from now on it cannot be called back.
     const claimed = await em
       .fork()
@@ -117,7 +152,8 @@ async function handOn(em: EntityManager, message: Message): Promise<Buffer | nul
   switch (message.channel) {
     case "email": {
       const raw = await buildMime(em, message);
-      await mailServer().sendMail({ envelope: { from: message.fromAddress, to: [message.toAddress] }, raw });
+      const to = [...new Set([message.toAddress, ...allCopies(message.copies ?? noCopies)])];
+      await mailServer().sendMail({ envelope: { from: envelopeSender(message), to }, raw });
       return raw;
     }
     case "sms":

@@ -3,7 +3,7 @@ import MailComposer from "nodemailer/lib/mail-composer";
 import type MimeNode from "nodemailer/lib/mime-node";
 import { flowed } from "#core/mail/flowed";
 import { Attachment } from "../db/entities/answering";
-import type { Message } from "../db/entities/cases";
+import type { Message } from "../db/entities/messages";
 import { query } from "../db/sql";
 
 /**
@@ -24,13 +24,18 @@ export async function buildMime(em: EntityManager, message: Message): Promise<Bu
   );
   const composer = new MailComposer({
     from: { name: message.fromName ?? "", address: message.fromAddress },
-    to: message.toAddress,
+    to: [message.toAddress, ...(message.copies?.to ?? [])],
+    ...(message.copies && message.copies.cc.length > 0 ? { cc: message.copies.cc } : {}),
+    // Who is copied unseen stands in the envelope alone.
+    ...(message.copies?.replyTo == null ? {} : { replyTo: message.copies.replyTo }),
     subject: message.subject,
     messageId: message.messageId ?? "",
     date: message.dueAt ?? message.at,
     ...(message.references.length > 0
       ? { inReplyTo: message.references.at(-1) ?? "", references: message.references }
       : {}),
+    // What a program writes by itself says so, and is answered by none (RFC 3834).
+    ...(message.kind === "automatic" ? { headers: { "Auto-Submitted": "auto-replied" } } : {}),
     text: flowed(message.text),
     textEncoding: "quoted-printable",
     ...(message.html === null ? {} : { html: message.html }),

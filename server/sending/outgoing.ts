@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
-import { Message } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { Team } from "../db/entities/people";
 import { environment } from "../environment";
 import { Unusable } from "../errors";

@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { CaseEvent, Message } from "../db/entities/cases";
+import { CaseEvent } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
 import { Conflict, NotFound } from "../errors";
 import { notify } from "../events/notify";

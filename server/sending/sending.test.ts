@@ -5,7 +5,7 @@ import { readMarkdown } from "#core/formats/markdown";
 import { uploadFile } from "../replies/uploads";
 import { saveDraft } from "../answering/draft";
 import { send } from "../answering/send";
-import { Message } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
 import { Conflict, NotAllowed } from "../errors";
 import { readSteps } from "../house/steps";

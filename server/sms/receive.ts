@@ -2,13 +2,15 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { shownNumber } from "#core/sms/number";
 import { wellFormed } from "#core/text/well-formed";
-import { Case, CaseEvent, Message } from "../db/entities/cases";
+import { Case, CaseEvent } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { Customer, CustomerAddress } from "../db/entities/customers";
 import { PhoneNumber, Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound } from "../errors";
 import { notify } from "../events/notify";
 import { arrived, awaitAnswer, openCase, openCasesOf, type Accepted } from "../receiving/arrival";
+import { beginningOf } from "../receiving/beginning";
 import { t } from "../words";
 
 /** Longest text of a short message that is taken: some two dozen parts. */
@@ -86,7 +88,7 @@ export async function acceptShortMessage(
       person: null,
       at: now,
     });
-    await arrived(inner, { subject, opened: !found, words }, now);
+    await arrived(inner, { subject, opened: !found, words, isDue: true }, now);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
 }
@@ -114,16 +116,6 @@ async function customerOf(em: EntityManager, from: string): Promise<Customer> {
   await em.flush();
   return customer;
 }
-
-/** What a case of words without a subject is called: its first words. */
-export function beginningOf(words: string): string {
-  const line = words.replace(/\s+/g, " ").trim();
-  if (line.length <= LONGEST_NAME) return line;
-  const cut = line.lastIndexOf(" ", LONGEST_NAME);
-  return `${line.slice(0, cut > LONGEST_NAME / 2 ? cut : LONGEST_NAME)} …`;
-}
-
-const LONGEST_NAME = 60;
 
 /**
  * Keeps what a gateway says became of a message: it is on the phone, or it will not be, and then its case waits for us

@@ -16,6 +16,9 @@ import { readToken, writeToken } from "./cookie";
 import { health } from "./health";
 import { limitRates, limitRequests, placeOf } from "./limits";
 import { refuse } from "./refuse";
+import { chatEndpoints } from "../chats/endpoints";
+import { contactFromElsewhere } from "../contact/elsewhere";
+import { settingsOf } from "../house/settings";
 import { smsEndpoints } from "../sms/endpoints";
 import { loggable } from "../told";
 
@@ -41,6 +44,9 @@ function localsOf(response: Response): Locals {
 
 /** Frames of inbound messages bring a policy of their own, stricter than ours. */
 const MESSAGE_FRAME = /^\/(?:(?:outside\/)?messages\/[^/]+\/(?:html|attachments\/\d+)|paper)$/;
+
+/** Pages that customers see, which may stand in a frame on sites that are allowed to. */
+const PUBLIC_PAGE = /^\/(?:chat|contact\/[^/]+|press\/[^/]+)(?:\.data)?$/;
 
 /** The web process's application: security headers, assets, sessions, then the routes. */
 export function webApp({ orm, environment, ranker, build, assets }: WebOptions): Express {
@@ -87,6 +93,11 @@ export function webApp({ orm, environment, ranker, build, assets }: WebOptions):
     smsEndpoints(() => orm.em.fork()),
   );
 
+  app.use(
+    "/chat",
+    chatEndpoints(() => orm.em.fork()),
+  );
+
   const [ofPages, ofFrames] = [policy(assets === null, false), policy(assets === null, true)];
   app.use(limitRequests);
   app.use((request, response, next) => {
@@ -94,8 +105,18 @@ export function webApp({ orm, environment, ranker, build, assets }: WebOptions):
     response.set("Cache-Control", "no-store");
     if (request.secure) response.set("Strict-Transport-Security", "max-age=31536000");
     localsOf(response).nonce = randomBytes(16).toString("base64");
+    if (PUBLIC_PAGE.test(placeOf(request.path))) return next();
     (MESSAGE_FRAME.test(request.path) ? ofFrames : ofPages)(request, response, next);
   });
+  app.use(PUBLIC_PAGE, async (request, response, next) => {
+    // Which sites may hold it is a setting, and may be another one by now.
+    const { embedOrigins } = await settingsOf(orm.em.fork());
+    policy(assets === null, false, embedOrigins)(request, response, next);
+  });
+  app.use(
+    /^\/contact\/([a-z0-9-]{1,40})$/,
+    contactFromElsewhere(() => orm.em.fork()),
+  );
   app.use(sameOrigin);
   app.use(async (request, response, next) => {
     await recognise(orm, request, response);
@@ -107,6 +128,7 @@ export function webApp({ orm, environment, ranker, build, assets }: WebOptions):
       request.method === "GET" ||
       request.method === "HEAD" ||
       place === "/sign-in" ||
+      PUBLIC_PAGE.test(place) ||
       place.startsWith("/welcome/");
     if (isRead) return next();
     refuse(request, response, 401, "Your session has ended. Sign in again.");
@@ -153,7 +175,7 @@ function isStream(response: Response): boolean {
   return String(response.getHeader("content-type") ?? "").startsWith("text/event-stream");
 }
 
-function policy(developing: boolean, frame: boolean) {
+function policy(developing: boolean, frame: boolean, holders: string[] | null = null) {
   const nonce = (_request: unknown, response: unknown) => `'nonce-${localsOf(response as Response).nonce}'`;
   return helmet({
     contentSecurityPolicy: frame
@@ -174,7 +196,7 @@ function policy(developing: boolean, frame: boolean) {
             objectSrc: ["'none'"],
             baseUri: ["'none'"],
             formAction: ["'self'"],
-            frameAncestors: ["'none'"],
+            frameAncestors: holders === null ? ["'none'"] : ["'self'", ...holders],
           },
         },
     // Told by whoever puts TLS in front.
@@ -182,7 +204,8 @@ function policy(developing: boolean, frame: boolean) {
     crossOriginEmbedderPolicy: false,
     // With no referrer at all, forms sent without script would name no origin, and be refused.
     referrerPolicy: { policy: "same-origin" },
-    xFrameOptions: frame ? { action: "sameorigin" } : { action: "deny" },
+    // It knows of no list; who reads it alone would let nobody.
+    xFrameOptions: holders !== null ? false : frame ? { action: "sameorigin" } : { action: "deny" },
   });
 }
 

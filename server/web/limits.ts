@@ -14,7 +14,7 @@ const bodies: [RegExp, number][] = [
   [/^\/cases\/\d+\/(?:draft|names)$/, 2 * MB],
   [/^\/replies\/(?:create|[^/]+\/save)$/, 2 * MB],
   [/^\/setup(?:\/|$)/, 2 * MB],
-  [/^\/outside\//, 21 * MB],
+  [/^\/(?:outside|contact)\//, 21 * MB],
 ];
 const OTHERS = 256 * KB;
 

@@ -2,6 +2,7 @@ import "./heap";
 import type { Express } from "express";
 import type { Server } from "node:http";
 import { connect, disconnect } from "../db/orm";
+import { chatSockets } from "../chats/socket";
 import { databaseReady } from "../db/ready";
 import { environment } from "../environment";
 import { closeHub, onEvent, openHub } from "../events/hub";
@@ -19,7 +20,12 @@ const serverBuild = () => import("virtual:react-router/server-build");
  * @param assets folder of built assets; null while developing
  * @returns the application, for the developer's server, and how to stop
  */
-export async function createWeb(assets: string | null): Promise<{ app: Express; stop: () => Promise<void> }> {
+export async function createWeb(assets: string | null): Promise<{
+  app: Express;
+  /** Holds customers' chat windows on the server that serves the application. */
+  hold: (server: Server) => void;
+  stop: () => Promise<void>;
+}> {
   endOnFaults((line) => log.fatal(line));
   const settings = environment();
   await databaseReady(settings.databaseUrl, (problem) =>
@@ -42,9 +48,14 @@ export async function createWeb(assets: string | null): Promise<{ app: Express; 
     build: assets === null ? serverBuild : await serverBuild(),
     assets,
   });
+  let letGo = (): void => undefined;
   return {
     app,
+    hold(server) {
+      letGo = chatSockets(server, () => orm.em.fork());
+    },
     async stop() {
+      letGo();
       await boss.stop({ graceful: false });
       await stopRankers();
       await closeHub();
@@ -56,12 +67,13 @@ export async function createWeb(assets: string | null): Promise<{ app: Express; 
 /** Listens as the environment says, until told to stop. */
 export async function serve(assets: string): Promise<void> {
   const settings = environment();
-  const { app, stop } = await createWeb(assets);
+  const { app, hold, stop } = await createWeb(assets);
   const server = await new Promise<Server>((resolve, reject) => {
     const listening = app.listen(settings.port, settings.host, (error?: Error) =>
       error ? reject(error) : resolve(listening),
     );
   });
+  hold(server);
   log.info({ event: "web ready", host: settings.host, port: settings.port });
   for (const signal of ["SIGINT", "SIGTERM"] as const) {
     process.once(signal, () => {

@@ -1,7 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { TrialCase } from "#core/compose/trials";
 import { contextFrom, inOurRegion } from "../answering/context";
-import { Case, CaseLookup, Message } from "../db/entities/cases";
+import { Case, CaseLookup } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
 import { query } from "../db/sql";
 import { caseNumber } from "../house/house";

@@ -1,6 +1,6 @@
 import { redirect } from "react-router";
 import { z } from "zod";
-import { Message } from "#server/db/entities/cases";
+import { Message } from "#server/db/entities/messages";
 import { tryAgain } from "#server/sending/schedule";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";

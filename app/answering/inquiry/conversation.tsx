@@ -3,7 +3,7 @@ import { Form, Link } from "react-router";
 import { bareSubject } from "#core/mail/subject";
 import type { ConversationMessage } from "#server/cases/conversation";
 import type { OpenCase } from "#server/answering/open";
-import { fileSize, times } from "#core/text/counted";
+import { fileSize, listed, times } from "#core/text/counted";
 import { Time } from "../../ui/time";
 import { Disclosure } from "../../ui/disclosure";
 import { t } from "../../words/answering";
@@ -68,6 +68,7 @@ function Message({
         <h3 className="mb-1 font-semibold [overflow-wrap:anywhere]">{message.subject}</h3>
       )}
       <Sender message={message} customer={customer} />
+      <Besides message={message} />
       {view === "text" ? (
         <div className={`letter whitespace-pre-wrap ${latest || ours ? "" : "text-soft"}`}>
           {message.written ||
@@ -181,7 +182,7 @@ function Sender({ message, customer }: { message: ConversationMessage; customer:
       : null,
     message.replyTo ? t("asksForAnswersToReplyto", { replyTo: message.replyTo }) : null,
     ...message.doubts.map(({ kind, words }) =>
-      kind === "envelope" ? words : t("ourReceiverFoundWords", { words }),
+      kind !== "authentication" ? words : t("ourReceiverFoundWords", { words }),
     ),
   ].filter((line) => line !== null);
   if (lines.length === 0) return null;
@@ -196,9 +197,62 @@ function Sender({ message, customer }: { message: ConversationMessage; customer:
   );
 }
 
+/** What a message is beside somebody's words: what a program wrote, whom it went to besides, what is in it. */
+function Besides({ message }: { message: ConversationMessage }) {
+  const { kind, copies, parts } = message;
+  const others = [...(copies?.to ?? []), ...(copies?.cc ?? [])];
+  const lines = [
+    kind === "automatic"
+      ? t("aProgramWroteThis")
+      : kind === "list"
+        ? t("thisWentToAList")
+        : kind === "failure"
+          ? t("thisReportsThatALetter")
+          : null,
+    others.length > 0 ? t("wentToOthersToo", { others: listed(others) }) : null,
+    copies && copies.bcc.length > 0 ? t("wentUnseenTo", { others: listed(copies.bcc) }) : null,
+    ...parts.map((part) =>
+      part.kind === "signed"
+        ? t("isSignedBy", { by: part.by })
+        : part.kind === "encrypted"
+          ? t("isEncryptedBy", { by: part.by })
+          : null,
+    ),
+  ].filter((line) => line !== null);
+  const invitations = parts.filter((part) => part.kind === "invitation");
+  if (lines.length + invitations.length === 0) return null;
+  return (
+    <div className="mb-1.5 border-l-[3px] border-line px-2.5 py-1 text-sm text-soft">
+      {lines.map((line) => (
+        <p key={line} className="[overflow-wrap:anywhere]">
+          {line}
+        </p>
+      ))}
+      {invitations.map((part) => (
+        <p key={`${part.what}${part.from}`} className="text-ink">
+          {part.method === "CANCEL" ? t("aDateIsCalledOff") : t("invitesTo")} <strong>{part.what}</strong>
+          {part.from !== null && (
+            <>
+              , <Time at={part.from} />
+            </>
+          )}
+          {part.where !== null && `, ${part.where}`}
+          {part.organiser !== null && ` (${part.organiser})`}
+        </p>
+      ))}
+    </div>
+  );
+}
+
 /** What stands between our letter and the customer, in the other server's words. */
 function Trouble({ message }: { message: ConversationMessage }) {
   if (message.refusal === null) return null;
+  if (message.state === "sent")
+    return (
+      <p className="mt-1 text-sm font-semibold text-look">
+        {t("theOtherServerSays", { refusal: message.refusal })}
+      </p>
+    );
   if (message.state !== "refused") {
     return (
       <p className="mt-1 text-sm font-semibold text-look">

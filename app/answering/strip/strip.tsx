@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronUp } from "lucide-react";
-import { memo, useCallback, useEffect, useId, useRef, useState, type RefObject } from "react";
+import { memo, useCallback, useEffect, useId, useRef, useState, type ReactNode, type RefObject } from "react";
 import type { StripReply } from "#server/strip/strip";
 import { fitWords } from "#core/ranking/fit-words";
 import { Kbd } from "../../ui/kbd";
@@ -23,6 +23,8 @@ interface Props {
   keysGoTo: Side | null;
   /** Puts the hand on the shelf. */
   onSide: () => void;
+  /** What the keys do, where it is something else than in an answer. */
+  hints?: ReactNode;
 }
 
 /** The shelf along the bottom: replies for this case, to look at with the arrows and to take with Enter. */
@@ -36,6 +38,7 @@ export const Strip = memo(function Strip({
   onLeave,
   keysGoTo,
   onSide,
+  hints,
 }: Props) {
   const id = useId();
   const { query, setQuery, replies, current, setCurrent, chosen, total, searching, problem } = strip;
@@ -161,15 +164,17 @@ export const Strip = memo(function Strip({
                     : t("countRepliesWhatFitsTheMessage", { count: total }))}
           </p>
           <p className="mt-1.5 flex flex-wrap gap-x-1.5 gap-y-1 max-md:hidden">
-            <Sentence
-              of={t}
-              name="lookTakeAdd"
-              parts={[
-                <Kbd key="0" keys="← →" />,
-                <Kbd key="1" keys="Enter" />,
-                <Kbd key="2" keys="Shift Enter" />,
-              ]}
-            />
+            {hints ?? (
+              <Sentence
+                of={t}
+                name="lookTakeAdd"
+                parts={[
+                  <Kbd key="0" keys="← →" />,
+                  <Kbd key="1" keys="Enter" />,
+                  <Kbd key="2" keys="Shift Enter" />,
+                ]}
+              />
+            )}
           </p>
         </div>
         <div

@@ -2,9 +2,12 @@ import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 import type { SendCheck } from "#core/checks/check";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { TraceEntry } from "#core/compose/letter";
+import type { Copies } from "#core/mail/copies";
 import type { Doc } from "#core/document/types";
 import type { BlankValues } from "#core/tokens/blanks";
-import { Case, Message, StoredFile } from "./cases";
+import { Case } from "./cases";
+import { StoredFile } from "./files";
+import { Message } from "./messages";
 import { Reply, ReplyVersion } from "./library";
 import { Person } from "./people";
 
@@ -45,6 +48,11 @@ export const Draft = defineEntity({
     toAddress: p.text().nullable(),
     /** Whether the agent saw what is new about that address and wants it all the same. */
     toConfirmed: p.boolean().default(false),
+    /** Whom it goes to besides; null for nobody. */
+    copies: p.json<Copies>().nullable(),
+    /** The message that it forwards, and whether with its files; null for an answer. */
+    forwards: () => p.manyToOne(Message).nullable().deleteRule("set null"),
+    withFiles: p.boolean().default(true),
     /** Which window wrote it last, and its how manieth save that was: of one window’s saves the later holds, whichever comes first. */
     writer: p.text().nullable(),
     sequence: p.integer().default(0),

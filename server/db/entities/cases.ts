@@ -1,6 +1,8 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 import { tokenTypes } from "#core/tokens/catalogue";
 import type { Detail } from "#core/tokens/context";
+import type { ForwardedDetails } from "#core/mail/forwarded";
+import { Forwarder, Mailbox } from "./mailboxes";
 import { Customer } from "./customers";
 import { Person, Team } from "./people";
 
@@ -33,6 +35,13 @@ export const Case = defineEntity({
     /** When the oldest unanswered message came; null when nothing waits for us. */
     waitingSince: p.datetime().nullable(),
     answerBy: p.datetime().nullable(),
+    /** The mailbox that it came to; null for the team's own. */
+    mailbox: () => p.manyToOne(Mailbox).nullable().deleteRule("set null"),
+    /** The case that this one was joined to; null where it stands by itself. */
+    joinedTo: () => p.manyToOne(Case).nullable().deleteRule("set null"),
+    /** Who forwarded it, and what of their form was read; null for what came by itself. */
+    forwarder: () => p.manyToOne(Forwarder).nullable().deleteRule("set null"),
+    forwarded: p.json<ForwardedDetails>().nullable(),
     updatedAt: p.datetime().defaultRaw("now()"),
   },
 });
@@ -74,81 +83,6 @@ export const CaseEvent = defineEntity({
   },
 });
 export type CaseEvent = InferEntity<typeof CaseEvent>;
-
-/** Bytes, kept once however often they are attached. */
-export const StoredFile = defineEntity({
-  name: "StoredFile",
-  tableName: "files",
-  properties: {
-    id: p.integer().primary(),
-    sha256: p.string().length(64).unique(),
-    size: p.integer(),
-    content: p.blob().lazy(),
-    createdAt: p.datetime().defaultRaw("now()"),
-  },
-});
-export type StoredFile = InferEntity<typeof StoredFile>;
-
-/** One reason to doubt a message’s sender, in words. */
-export interface Doubt {
-  /** No usable From: the envelope’s sender stands for it; or what a receiver that is trusted found (RFC 8601). */
-  kind: "envelope" | "authentication";
-  words: string;
-}
-
-export type MessageState = "received" | "due" | "sending" | "sent" | "refused" | "called back";
-
-export const Message = defineEntity({
-  name: "Message",
-  tableName: "messages",
-  indexes: [
-    { properties: ["case", "at"] },
-    {
-      name: "messages_words",
-      expression: `create index "messages_words" on "messages" using gin (to_tsvector('simple', "subject" || ' ' || "text"))`,
-    },
-    {
-      name: "messages_due",
-      expression: `create index "messages_due" on "messages" ("due_at") where "state" in ('due', 'sending')`,
-    },
-  ],
-  properties: {
-    id: p.integer().primary(),
-    case: () => p.manyToOne(Case).deleteRule("cascade"),
-    direction: p.enum(["in", "out"]),
-    channel: p.enum(["email", "chat", "sms"]),
-    state: p.enum(["received", "due", "sending", "sent", "refused", "called back"]),
-    fromName: p.text().nullable(),
-    fromAddress: p.text(),
-    toAddress: p.text(),
-    /** Where its sender asks answers to go, where that is another address. */
-    replyTo: p.text().nullable(),
-    /** What speaks against its being from whom it says; null where nothing does. */
-    doubts: p.json<Doubt[]>().nullable(),
-    /** Only the beginning of its words is here: the raw message has all. */
-    cut: p.boolean().default(false),
-    subject: p.text(),
-    text: p.text(),
-    /** As it came or went; cleaned only when it is shown. */
-    html: p.text().nullable(),
-    language: p.text().nullable(),
-    /** With angle brackets (RFC 5322, 3.6.4). */
-    messageId: p.text().index().nullable(),
-    references: p.array().default([]),
-    /** The raw message as it was received or delivered. */
-    raw: () => p.manyToOne(StoredFile).nullable(),
-    person: () => p.manyToOne(Person).nullable(),
-    at: p.datetime(),
-    dueAt: p.datetime().nullable(),
-    sentAt: p.datetime().nullable(),
-    /** When the other side said that it has arrived; null where nothing says so. */
-    deliveredAt: p.datetime().nullable(),
-    attempts: p.integer().default(0),
-    /** The other server's words when it refused. */
-    refusal: p.text().nullable(),
-  },
-});
-export type Message = InferEntity<typeof Message>;
 
 /** A detail of an outside system, as the house defined it; read as `booking.KEY`. */
 export const DetailField = defineEntity({

@@ -1,5 +1,10 @@
 import { Attachment, Draft, LetterOffer, LetterReply, SentLetter, Slip } from "./answering";
-import { Case, CaseEvent, CaseField, CaseLookup, DetailField, Message, Presence, StoredFile } from "./cases";
+import { Case, CaseEvent, CaseField, CaseLookup, DetailField, Presence } from "./cases";
+import { StoredFile } from "./files";
+import { Message } from "./messages";
+import { AskedQuestion, CaseChange } from "./changes";
+import { ContactForm, Forwarder, Mailbox, Question } from "./mailboxes";
+import { Chat } from "./chats";
 import { Customer, CustomerAddress, Organisation } from "./customers";
 import {
   BulkChange,
@@ -34,6 +39,7 @@ export const entities = [
   CustomerAddress,
   Case,
   CaseEvent,
+  Chat,
   StoredFile,
   Message,
   CaseField,
@@ -60,4 +66,10 @@ export const entities = [
   LetterReply,
   LetterOffer,
   Attachment,
+  Mailbox,
+  CaseChange,
+  ContactForm,
+  Forwarder,
+  Question,
+  AskedQuestion,
 ];

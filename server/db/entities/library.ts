@@ -6,7 +6,7 @@ import type { Doc } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Detail } from "#core/tokens/context";
 import { readableReply, readableShelf } from "../access-rule";
-import { StoredFile } from "./cases";
+import { StoredFile } from "./files";
 import { Person, Team } from "./people";
 
 export const Shelf = defineEntity({

@@ -17,6 +17,8 @@ export const House = defineEntity({
     languages: p.array().defaultRaw("'{en}'"),
     /** ISO 3166-1 alpha-2: how it writes dates and numbers; null for what its language does. */
     region: p.string().length(2).nullable(),
+    /** Sites whose pages may hold our chat and contact form: origins as in https://www.example.com. */
+    embedOrigins: p.array().defaultRaw("'{}'"),
   },
 });
 export type House = InferEntity<typeof House>;
@@ -80,6 +82,10 @@ export const Person = defineEntity({
     mustChangePassword: p.boolean().default(false),
     /** When they were sent away; their name stays on what they wrote. */
     leftAt: p.datetime().nullable(),
+    /** How many chats they take at once; 0 for none. */
+    chatLimit: p.integer().default(0),
+    /** When their Chats were open last. */
+    chatSeenAt: p.datetime().nullable(),
     createdAt: p.datetime().defaultRaw("now()"),
   },
 });

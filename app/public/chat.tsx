@@ -1,0 +1,365 @@
+import { useCallback, useEffect, useRef, useState, useSyncExternalStore, type FormEvent } from "react";
+import { useSearchParams } from "react-router";
+import * as z from "zod/mini";
+import { MOST_PIECE, type Piece } from "#core/chat/protocol";
+import { lastPiece } from "#core/chat/talk";
+import { isAnybodyThere } from "#server/chats/door";
+import { entityManager } from "#server/db/orm";
+import { firstForm } from "#server/contact/forms";
+import { settingsOf } from "#server/house/settings";
+import { Button } from "../ui/button";
+import { letterFontLink } from "../ui/fonts";
+import type { Route } from "./+types/chat";
+import { ChatLine, type LineState, type Reaching } from "#core/chat/line";
+import { t } from "../words/public";
+
+export const links = () => [letterFontLink];
+
+export async function loader() {
+  const em = await entityManager();
+  const { house } = await settingsOf(em);
+  return {
+    house: house.name,
+    isThere: await isAnybodyThere(em, new Date()),
+    form: await firstForm(em),
+  };
+}
+
+/** Where a window keeps by what it goes on with its chat: as long as the browser's tab is open. */
+const KEPT = "chat";
+
+/** The customer's chat window: beginning, waiting, talking, and what follows. */
+export default function Chat({ loaderData }: Route.ComponentProps) {
+  const { house, isThere, form } = loaderData;
+  const [token, setToken] = useState<string | null>(null);
+  useEffect(() => {
+    // Known in the browser alone, and only once the page is there.
+    // eslint-disable-next-line react-hooks/set-state-in-effect
+    setToken(sessionStorage.getItem(KEPT));
+  }, []);
+  const begun = useCallback((next: string) => {
+    sessionStorage.setItem(KEPT, next);
+    setToken(next);
+  }, []);
+  const again = useCallback(() => {
+    sessionStorage.removeItem(KEPT);
+    setToken(null);
+  }, []);
+  return (
+    <main className="mx-auto flex h-dvh max-w-lg flex-col bg-sheet">
+      <title>{t("chatWithHouse", { house })}</title>
+      <h1 className="border-b-4 border-accent px-4 py-3 text-lg font-bold">
+        {t("chatWithHouse", { house })}
+      </h1>
+      {token !== null ? (
+        <Talking key={token} token={token} onAgain={again} />
+      ) : isThere ? (
+        <Beginning onBegun={begun} />
+      ) : (
+        <p className="px-4 py-6">
+          {t("nobodyIsThereJustNow")}{" "}
+          {form !== null && (
+            <a href={`/contact/${form}`} className="quiet-link">
+              {t("writeToUsInstead")}
+            </a>
+          )}
+        </p>
+      )}
+      <noscript>
+        <p className="px-4 py-4">
+          {t("chatNeedsScript")}{" "}
+          {form !== null && (
+            <a href={`/contact/${form}`} className="quiet-link">
+              {t("writeToUsInstead")}
+            </a>
+          )}
+        </p>
+      </noscript>
+    </main>
+  );
+}
+
+const begunSchema = z.object({ token: z.string() });
+const problemSchema = z.object({ problem: z.string() });
+
+function Beginning({ onBegun }: { onBegun: (token: string) => void }) {
+  const [params] = useSearchParams();
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const begin = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    setBusy(true);
+    setProblem(null);
+    const fields = new FormData(event.currentTarget);
+    const said = (name: string) => {
+      const value = fields.get(name);
+      return typeof value === "string" ? value.trim() : "";
+    };
+    const answer = await fetch("/chat/begin", {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({
+        name: said("name"),
+        email: said("email"),
+        text: said("text"),
+        page: (params.get("page") ?? "").slice(0, 500),
+        language: navigator.language.split("-")[0] ?? null,
+      }),
+    }).catch(() => null);
+    const body: unknown = await answer?.json().catch(() => null);
+    const begun = z.safeParse(begunSchema, body);
+    if (begun.success) return onBegun(begun.data.token);
+    const told = z.safeParse(problemSchema, body);
+    setProblem(told.success ? told.data.problem : t("nobodyAnswers"));
+    setBusy(false);
+  };
+  return (
+    <form className="flex flex-col gap-4 px-4 py-5" onSubmit={(event) => void begin(event)}>
+      <label className="flex flex-col gap-1 font-semibold">
+        {t("whatIsItAbout")}
+        <textarea
+          name="text"
+          required
+          rows={4}
+          maxLength={MOST_PIECE}
+          className="boxed-field font-serif text-letter font-normal"
+        />
+      </label>
+      <label className="flex flex-col gap-1 font-semibold">
+        {t("yourName")}
+        <input name="name" maxLength={200} autoComplete="name" className="boxed-field font-normal" />
+      </label>
+      <label className="flex flex-col gap-1 font-semibold">
+        {t("yourEmail")}
+        <input
+          name="email"
+          type="email"
+          maxLength={254}
+          autoComplete="email"
+          aria-describedby="why-email"
+          className="boxed-field font-normal"
+        />
+        <span id="why-email" className="text-sm font-normal text-soft">
+          {t("weSendYouTheTalk")}
+        </span>
+      </label>
+      {problem !== null && (
+        <p role="alert" className="border-l-[3px] border-stop bg-stop-wash px-3 py-2 text-stop">
+          {t("thatDidNotGoThrough", { problem })}
+        </p>
+      )}
+      <Button type="submit" disabled={isBusy} className="self-start">
+        {t("begin")}
+      </Button>
+    </form>
+  );
+}
+
+/** The browser's way to the program. */
+function reachingFor(token: string): Reaching {
+  return {
+    connect:
+      typeof WebSocket === "undefined"
+        ? null
+        : ({ onOpen, onMessage, onClose }) => {
+            const socket = new WebSocket(`${location.origin.replace(/^http/, "ws")}/chat/socket`);
+            socket.onopen = onOpen;
+            socket.onmessage = ({ data }) => onMessage(String(data));
+            socket.onclose = ({ code }) => onClose(code);
+            return socket;
+          },
+    async ask(path, init) {
+      const answer = await fetch(path, {
+        ...init,
+        headers: { "Content-Type": "application/json", Authorization: `Bearer ${token}` },
+        signal: AbortSignal.timeout(10_000),
+      });
+      return { status: answer.status, body: (await answer.json()) as unknown };
+    },
+    now: () => Date.now(),
+    after(milliseconds, work) {
+      const timer = setTimeout(work, milliseconds);
+      return () => clearTimeout(timer);
+    },
+  };
+}
+
+const nothing: LineState = {
+  talk: { pieces: [], ahead: [], unsent: [] },
+  chat: null,
+  isReached: true,
+  typingAt: 0,
+  problem: null,
+};
+
+function Talking({ token, onAgain }: { token: string; onAgain: () => void }) {
+  const [line] = useState(() => new ChatLine(token, reachingFor(token)));
+  const state = useSyncExternalStore(
+    useCallback((changed) => line.listen(changed), [line]),
+    () => line.state,
+    () => nothing,
+  );
+  useEffect(() => {
+    line.start();
+    return () => line.stop();
+  }, [line]);
+  const { talk, chat, isReached, problem } = state;
+  const last = lastPiece(talk);
+  useEffect(() => {
+    const look = () => {
+      if (document.visibilityState === "visible" && last > 0) line.read();
+    };
+    look();
+    document.addEventListener("visibilitychange", look);
+    return () => document.removeEventListener("visibilitychange", look);
+  }, [line, last]);
+  const end = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    end.current?.scrollIntoView({ block: "end" });
+  }, [last, talk.unsent.length, state.typingAt]);
+  const isTyping = useIsRecent(state.typingAt);
+  const hasEnded = chat?.state === "ended" || problem !== null;
+  return (
+    <>
+      <p role="status" className="border-b border-line px-4 py-2 text-sm text-soft">
+        {problem ??
+          (!isReached
+            ? t("weAreConnectingAgain")
+            : chat?.state === "waiting"
+              ? t("placeAtTheDoor", { count: chat.place ?? 1 })
+              : chat?.state === "open"
+                ? t("isWithYou", { name: chat.with ?? t("somebody") })
+                : chat?.state === "ended"
+                  ? t("theChatHasEnded")
+                  : "")}
+      </p>
+      <ol
+        aria-label={t("theTalk")}
+        className="flex grow flex-col gap-3 overflow-y-auto px-4 py-4"
+        aria-live="polite"
+      >
+        {talk.pieces.map((piece) => (
+          <PieceView key={piece.n} piece={piece} isRead={piece.n <= (chat?.readTo ?? 0)} token={token} />
+        ))}
+        {talk.unsent.map(({ key, text, problem: refused }) => (
+          <li key={key} className="max-w-[85%] self-end border-r-[3px] border-line pr-3 text-right">
+            <span className="font-serif text-letter whitespace-pre-wrap [overflow-wrap:anywhere]">
+              {text}
+            </span>
+            <span className={`block text-xs ${refused === null ? "text-soft" : "text-stop"}`}>
+              {refused ?? t("notSentYet")}
+            </span>
+          </li>
+        ))}
+        {isTyping && (
+          <li className="font-serif text-soft italic">
+            {t("isWriting", { name: chat?.with ?? t("somebody") })}
+          </li>
+        )}
+        <li ref={end} aria-hidden="true" />
+      </ol>
+      {hasEnded ? (
+        <p className="border-t border-line px-4 py-4">
+          {chat?.mailedTo != null && `${t("theTalkWentTo", { address: chat.mailedTo })} `}
+          <button type="button" className="quiet-link" onClick={onAgain}>
+            {t("beginAnother")}
+          </button>
+        </p>
+      ) : (
+        <Composer line={line} />
+      )}
+    </>
+  );
+}
+
+/** Whether something was so within the last seconds. */
+function useIsRecent(at: number): boolean {
+  const [over, setOver] = useState(0);
+  useEffect(() => {
+    if (at === 0) return;
+    const timer = setTimeout(() => setOver(at), 5000);
+    return () => clearTimeout(timer);
+  }, [at]);
+  return at !== 0 && over !== at;
+}
+
+function PieceView({ piece, isRead, token }: { piece: Piece; isRead: boolean; token: string }) {
+  const ours = piece.from === "us";
+  const fetchFile = async (href: string, name: string) => {
+    const answer = await fetch(href, { headers: { Authorization: `Bearer ${token}` } });
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(await answer.blob());
+    link.download = name;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  return (
+    <li
+      className={`max-w-[85%] ${ours ? "border-l-[3px] border-accent pl-3" : "self-end border-r-[3px] border-board pr-3 text-right"}`}
+    >
+      <span className="sr-only">{ours ? piece.name : t("you")}: </span>
+      <span className="font-serif text-letter whitespace-pre-wrap [overflow-wrap:anywhere]">
+        {piece.text}
+      </span>
+      {piece.files.map(({ name, href }) => (
+        <button
+          key={href}
+          type="button"
+          className="quiet-link block"
+          onClick={() => void fetchFile(href, name)}
+        >
+          {name}
+        </button>
+      ))}
+      <span className="block text-xs text-soft">{ours ? piece.name : isRead ? t("read") : t("sent")}</span>
+    </li>
+  );
+}
+
+function Composer({ line }: { line: ChatLine }) {
+  const [text, setText] = useState("");
+  const told = useRef(0);
+  const say = () => {
+    const words = text.trim();
+    if (words === "") return;
+    line.say(crypto.randomUUID(), words);
+    setText("");
+  };
+  return (
+    <form
+      className="flex items-end gap-3 border-t border-line px-4 py-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        say();
+      }}
+    >
+      <textarea
+        aria-label={t("writeHere")}
+        placeholder={t("writeHere")}
+        rows={2}
+        autoFocus
+        maxLength={MOST_PIECE}
+        className="boxed-field grow font-serif text-letter"
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          if (Date.now() - told.current > 2500) {
+            told.current = Date.now();
+            line.typing();
+          }
+        }}
+        onKeyDown={(event) => {
+          if (event.key !== "Enter" || event.shiftKey || event.nativeEvent.isComposing) return;
+          event.preventDefault();
+          say();
+        }}
+      />
+      <div className="flex flex-col items-end gap-2">
+        <Button type="submit">{t("say")}</Button>
+        <button type="button" className="text-sm text-soft underline" onClick={() => void line.end()}>
+          {t("endTheChat")}
+        </button>
+      </div>
+    </form>
+  );
+}
