@@ -106,6 +106,7 @@ export default tseslint.config(
       "core/compose/stationery.ts",
       "core/document/definition.ts",
       "core/document/html.ts",
+      "core/mail/quote.ts",
       "core/mail/subject.ts",
       "core/ranking/words/**",
       "core/tokens/catalogue.ts",

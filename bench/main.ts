@@ -1,4 +1,5 @@
 import { asBuilt } from "./built";
+import { benchChat } from "./chat";
 import { benchFaults } from "./faults";
 import { benchHostile } from "./hostile";
 import { benchKeystroke } from "./keystroke";
@@ -12,6 +13,7 @@ import { benchScreens } from "./screens";
 
 /** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
 const benches: Record<string, () => object | Promise<object>> = {
+  chat: benchChat,
   compose: () => asBuilt("compose", "benchCompose"),
   faults: benchFaults,
   hostile: benchHostile,

@@ -1,6 +1,6 @@
 import { expect, test, type Browser, type Page } from "@playwright/test";
 import { violations } from "./axe";
-import { nextMail, said, signIn } from "./house";
+import { choose, nextMail, said, signIn } from "./house";
 
 /** A customer with a window of their own. */
 async function customer(browser: Browser): Promise<Page> {
@@ -72,6 +72,7 @@ test("a chat goes both ways, a piece of the shelf is looked at first, and the ta
   const mail = await nextMail(`jo.chat${retry}@example.org`);
   expect(mail.text).toContain(`${name}: it is folded`);
   expect(mail.text).toContain("Bram: Anything else?");
+  await choose(page.getByRole("combobox", { name: "I take up to" }), "no chats");
 });
 
 test("a window that lost its connection goes on where it was, and nothing is said twice", async ({

@@ -15,6 +15,7 @@ export const t = wordsOf("server", {
   // answering/draft.ts
   thereIsNoCaseNumber: "There is no case {{number}}",
   theDraftUsesAReplyThat: "The draft uses a reply that is not on a shelf of yours",
+  thatIsNoListOfAddresses: "That is no list of addresses",
   thisDraftWasChangedInAnother: "This draft was changed in another window",
   thisDraftWasSentOrDropped: "This draft was sent or discarded in another window",
 
@@ -47,6 +48,10 @@ export const t = wordsOf("server", {
   // answering/sender.ts
   teamHasNoNumberFor:
     "{{team}} has no number that short messages come from; a lead gives it one in Setup, under Short messages",
+
+  // staff/mailboxes.ts
+  thereIsNoSuchMailbox: "There is no such mailbox any more",
+  itIsTheTeamsOwnAddress: "It is the own address of {{team}}: change that on the page of teams",
 
   // staff/numbers.ts
   thatIsANumberOfTeam: "That is a number of {{team}} already",

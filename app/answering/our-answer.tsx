@@ -18,6 +18,7 @@ import { AroundLine } from "./letter/around-line";
 import { PlainLine } from "./letter/plain-line";
 import { previewOf } from "./letter/preview";
 import { slipsWith, wayOf, type Way } from "./letter/take";
+import { CopiesLine } from "./sending/copies-line";
 import { RecipientLine } from "./sending/recipient-line";
 import { SetAside } from "./draft/set-aside";
 import { SideTag, type Side } from "./side";
@@ -108,6 +109,7 @@ export function OurAnswer({
           <div className="min-w-0">
             <dl className="grid grid-cols-[4rem_1fr] gap-y-1.5 border-b border-line pb-2.5">
               <RecipientLine open={open} answer={answer} />
+              {open.channel === "email" && <CopiesLine open={open} answer={answer} />}
               {open.channel === "email" && <SubjectLine open={open} answer={answer} looked={looked} />}
             </dl>
             <KeptDraft open={open} person={person} onBack={onBack} />

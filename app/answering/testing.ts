@@ -9,6 +9,8 @@ export const testLetterInputs: LetterInputs = {
   recipient: "ottoline@example.org",
   standing: { is: "known", news: null, confirmed: false },
   to: null,
+  copies: null,
+  strangers: [],
   languageOf: () => null,
   otherNames: [],
   sentReplies: [],

@@ -1,6 +1,7 @@
 import type { Editor } from "@tiptap/core";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { ChosenRecipient } from "#core/checks/addressee";
+import type { Copies } from "#core/mail/copies";
 import type { LanguageGuess } from "#core/language/guess";
 import type { PatternEngine } from "#core/conditions/patterns";
 import type { Doc } from "#core/document/types";
@@ -33,6 +34,9 @@ export interface AnswerHandle {
   /** The address that the letter goes to, where it is not the usual one. */
   to: ChosenRecipient | null;
   setTo: (to: ChosenRecipient | null) => void;
+  /** Whom it goes to besides; null for nobody. */
+  copies: Copies | null;
+  setCopies: (copies: Copies | null) => void;
   /** @returns false where the reply stands in the answer already; then the hand is put on its first open blank */
   take: (reply: StripReply, way: Way) => boolean;
   /** How the agent's own files come to the letter. */
@@ -45,6 +49,7 @@ export interface AnswerHandle {
 /** The answer under way on an opened case: its editor, its letter, and the draft that is saved as one types. */
 export function useAnswer(open: OpenCase, offers: Offers, person: number): AnswerHandle {
   const [to, setToState] = useState<ChosenRecipient | null>(open.draft?.to ?? null);
+  const [copies, setCopiesState] = useState<Copies | null>(open.draft?.copies ?? null);
   const [saveState, setSaveState] = useState<SaveState>(open.draft ? "saved" : "nothing");
   const [letter, setLetter] = useState<LetterState | null>(null);
   const [editor, setEditor] = useState<Editor | null>(null);
@@ -55,8 +60,8 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
   const patterns = usePatterns(open);
   const languageOf = useLanguageGuess();
   const inputs = useMemo(
-    () => letterInputs(open, { otherNames, to, patterns, languageOf }),
-    [open, otherNames, to, patterns, languageOf],
+    () => letterInputs(open, { otherNames, to, copies, patterns, languageOf }),
+    [open, otherNames, to, copies, patterns, languageOf],
   );
   // The editor and the saver begin with the case as it was opened; what changes later reaches them by itself.
   const [firstInputs] = useState(inputs);
@@ -94,6 +99,7 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
           files: filesThatGo(editor.state.doc).map((file) => Number(file.id)),
           offers: offers.all(),
           to: state.inputs.to,
+          copies: state.inputs.copies,
         },
         text: state.letter.text,
       };
@@ -130,6 +136,11 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
     saver.current?.touch();
   }, []);
 
+  const setCopies = useCallback((next: Copies | null) => {
+    setCopiesState(next);
+    saver.current?.touch();
+  }, []);
+
   const take = useCallback(
     (reply: StripReply, way: Way) => {
       if (!editor) return false;
@@ -158,6 +169,8 @@ export function useAnswer(open: OpenCase, offers: Offers, person: number): Answe
     saveState,
     to,
     setTo,
+    copies,
+    setCopies,
     take,
     files,
     saver: currentSaver,

@@ -12,6 +12,7 @@ const pages = (): { to: string; label: string; from: "agent" | "curator" | "lead
   { to: "/setup/start", label: t("firstSteps"), from: "lead" },
   { to: "/setup/house", label: t("theHouse"), from: "lead" },
   { to: "/setup/mail", label: t("mail"), from: "lead" },
+  { to: "/setup/mailboxes", label: t("mailboxes"), from: "lead" },
   { to: "/setup/numbers", label: t("shortMessages"), from: "lead" },
   { to: "/setup/forms", label: t("formAndChat"), from: "lead" },
   { to: "/setup/teams", label: t("teams"), from: "lead" },

@@ -1,3 +1,4 @@
+import { useEffect } from "react";
 import { Form, Link, NavLink, Outlet, useLocation } from "react-router";
 import { waitingCount } from "#server/cases/waiting";
 import { ownChats } from "#server/chats/desk";
@@ -46,6 +47,7 @@ const LISTED = new Set(["/waiting", "/shelves"]);
 export default function Desk({ loaderData }: Route.ComponentProps) {
   const { viewer, waiting, chats, language } = loaderData;
   const scroll = useScrollKept();
+  useStillThere(chats > 0);
   const { pathname } = useLocation();
   return (
     <RegionContext value={language}>
@@ -122,6 +124,24 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
       </Hints>
     </RegionContext>
   );
+}
+
+const HERE_EVERY_MS = 15_000;
+
+/** Whoever has chats stays there for them while they look at something else of ours. */
+function useStillThere(isWanted: boolean): void {
+  useEffect(() => {
+    if (!isWanted) return;
+    const timer = setInterval(() => {
+      // What cannot be said now is said the next time; Chats tell it.
+      void fetch("/chats/sign", {
+        method: "POST",
+        headers: { "Content-Type": "application/json" },
+        body: JSON.stringify({ what: "here" }),
+      }).catch(() => undefined);
+    }, HERE_EVERY_MS);
+    return () => clearInterval(timer);
+  }, [isWanted]);
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

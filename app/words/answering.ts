@@ -14,6 +14,26 @@ export const t = wordsOf("answering", {
   aDateIsCalledOff: "Calls off",
   theOtherServerSays: "The other server says: {{refusal}}",
 
+  // sending/copies-line.tsx
+  alsoTo: "Also to",
+  copyTo: "Copy",
+  copyUnseenTo: "Unseen",
+  answersTo: "Answers",
+  isNewHere: "new here",
+  leaveAddressOut: "Leave {{address}} out",
+  addTo: "{{list}}: add somebody",
+  anotherAddressForAnswers: "Another address for answers",
+  answerAllCount_one: "Answer all: one more",
+  answerAllCount_other: "Answer all: {{count, number}} more",
+  copiesAndOthers: "Copies …",
+
+  // sending/address-picker.tsx
+  addSomebody: "add",
+  aNameOrAnAddress: "a name, or an address",
+  nobodyIsCalledLikeThat: "Nobody is called like that; an address can be written.",
+  aColleague: "a colleague",
+  addAddress: "Add {{address}}",
+
   // letter/plain-line.tsx
   asItGoesOut: "As it goes out, without formatting",
   goesAsCountMessages_one: "Goes as one message",

@@ -2,6 +2,19 @@ import { wordsOf } from "#core/words/words-of";
 
 /** The words of setup, file by file. */
 export const t = wordsOf("setup", {
+  // mailboxes.tsx
+  mailboxesPlainShelf: "Mailboxes · Plain Shelf",
+  mailboxes: "Mailboxes",
+  mailToAMailboxBecomes:
+    "Mail to a mailbox becomes a case of its team; answers go out from there, on its stationery.",
+  anotherMailbox: "Another mailbox",
+  asTheTeamUsually: "as the team usually",
+  asTheTeam: "as the team",
+  answersQuote: "answers quote what they answer",
+  addMailbox: "Add the mailbox",
+  theTeamsOwn: "the team’s own address",
+  mailboxIsRemoved: "{{mailbox}} is no mailbox of ours any more",
+
   // forms.tsx
   formAndChatPlainShelf: "Form and chat · Plain Shelf",
   formAndChat: "Form and chat",

@@ -25,7 +25,8 @@ export type CheckCode =
   | "language-lacks"
   | "letter-too-long"
   | "recipient-unknown"
-  | "recipient-ours";
+  | "recipient-ours"
+  | "copy-unknown";
 
 /** One finding of the second look. *Stops sending* or *worth a look*. */
 export interface SendCheck {
@@ -56,6 +57,8 @@ export interface CheckInput extends Pick<
   /** Where the letter goes: an address for email, a number for SMS, a name for chat. */
   recipient: string | null;
   standing: Standing;
+  /** Whom it goes to besides: addresses that are neither the customer's, nor colleagues', nor known from the case. */
+  strangers?: readonly string[];
   /** Subject of the thread that is answered; null for a letter that starts one. */
   threadSubject: string | null;
   /** Names of other customers that are known to occur in the letter (see `nameCandidates`). */

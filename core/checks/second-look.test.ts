@@ -401,3 +401,27 @@ function checkInput(composed: ReturnType<typeof testInput>): CheckInput {
     languageOf: guessLanguage,
   };
 }
+
+test("somebody new beside the customer is worth a look, the more where the booking is told", () => {
+  const look = (words: string, strangers: string[]) => {
+    const input = testInput([testSlip(words)]);
+    const letter = compose(input);
+    return secondLook({
+      ...input,
+      letter,
+      recipient: "ottoline@example.org",
+      otherNames: [],
+      sentReplies: [],
+      standing: { is: "known", news: null, confirmed: false },
+      languageOf: () => null,
+      strangers,
+    }).map((one) => `${one.severity}: ${one.message}`);
+  };
+  expect(look("Yes.", [])).toEqual([]);
+  expect(look("Yes.", ["x@example.net"])).toEqual([
+    "look: x@example.net is new on this case: they read what the customer reads.",
+  ]);
+  expect(look("{$booking.reference} sails.", ["x@example.net"])).toEqual([
+    "look: x@example.net is new on this case, and would read of the customer’s booking.",
+  ]);
+});

@@ -32,6 +32,7 @@ function foundBy(checks: ((input: CheckInput) => SendCheck[])[], input: CheckInp
 
 const STOPPING = [recipient, problems, leftoverBraces, nothingToSay, tooLarge, tooLong];
 const LOOKING = [
+  strangersBeside,
   otherCustomers,
   otherGreeting,
   signOffTwice,
@@ -125,6 +126,21 @@ function tooLong({ letter }: CheckInput): SendCheck[] {
   if (letter.text.length <= MAX_LETTER) return [];
   const most = MAX_LETTER.toLocaleString("en");
   return [stop("letter-too-long", t("theLetterIsLongerThanMost", { most }))];
+}
+
+/** Somebody new who reads the customer's details along with them. */
+function strangersBeside({ strangers = [], letter, context }: CheckInput): SendCheck[] {
+  if (strangers.length === 0) return [];
+  const details = Object.values(context.booking).flatMap((value) =>
+    typeof value === "string" && value.length > 3 ? [value] : [],
+  );
+  const isTold = details.some((value) => letter.text.includes(value));
+  return strangers.map((address) =>
+    look(
+      "copy-unknown",
+      isTold ? t("addressReadsTheBooking", { address }) : t("addressIsNewHere", { address }),
+    ),
+  );
 }
 
 function otherCustomers({ letter, otherNames }: CheckInput): SendCheck[] {

@@ -27,6 +27,8 @@ export const t = wordsOf("second-look", {
   toIsNotAnEmailAddress: "“{{to}}” is not an email address.",
   shortMessagesCarryNoFiles_one: "A short message carries no files: {{names}} stays here.",
   shortMessagesCarryNoFiles_other: "A short message carries no files: {{names}} stay here.",
+  addressReadsTheBooking: "{{address}} is new on this case, and would read of the customer’s booking.",
+  addressIsNewHere: "{{address}} is new on this case: they read what the customer reads.",
   toIsNoTelephoneNumber: "“{{to}}” is no telephone number.",
   toIsAMailboxOfOurs: "{{to}} is a mailbox of ours: the letter would come back to us.",
   toIsNotKnownToBe: "{{to}} is not known to be the customer’s.",

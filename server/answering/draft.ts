@@ -1,6 +1,7 @@
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import type { ChosenRecipient } from "#core/checks/addressee";
+import { copiesSchema, type Copies } from "#core/mail/copies";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { AttachmentRef, Slip as CoreSlip } from "#core/compose/slip";
 import { languageSchema } from "#core/language/schema";
@@ -57,6 +58,11 @@ export const draftSchema = z.strictObject({
   offers: offersSchema.optional(),
   /** Where it is to go; what is left out stays as it was saved, null is the customer's usual address. */
   to: chosenRecipientSchema.nullable().optional(),
+  /** Whom it goes to besides; what is left out stays as it was saved, null is nobody. */
+  copies: z
+    .custom<Copies>((value) => copiesSchema.safeParse(value).success, t.error("thatIsNoListOfAddresses"))
+    .nullable()
+    .optional(),
   /** Which window writes, and its how manieth save this is: of one window's saves the later holds, whichever comes first. */
   writer: z.string().min(1).max(60).optional(),
   sequence: z.number().int().min(0).max(MOST_SAVES).optional(),
@@ -80,6 +86,7 @@ export interface LoadedDraft {
   slips: DraftSlip[];
   offers: Offer[];
   to: ChosenRecipient | null;
+  copies: Copies | null;
   /** Files that the agent added. */
   attachments: AttachmentRef[];
 }
@@ -99,7 +106,7 @@ export async function loadDraft(
   const [draft] = await prepared<DraftRow>(
     em,
     `select d.version, d.language, d.subject, d.updated_at as "updatedAt", coalesce(d.offers, '[]') as offers,
-            d.to_address as "toAddress", d.to_confirmed as "toConfirmed",
+            d.copies, d.to_address as "toAddress", d.to_confirmed as "toConfirmed",
             (select coalesce(jsonb_agg(jsonb_build_object('uid', s.uid, 'versionId', s.version_id, 'language', s.language,
                       'document', s.document, 'values', s.values) order by s.position), '[]')
                from slips s where s.draft_id = d.id) as slips,
@@ -234,6 +241,8 @@ export async function saveDraft(
       draft.toAddress = input.to?.address ?? null;
       draft.toConfirmed = input.to?.confirmed ?? false;
     }
+    if (input.copies !== undefined)
+      draft.copies = input.copies === null ? null : copiesSchema.parse(input.copies);
     draft.language = input.language;
     draft.subject = input.subject;
     draft.updatedAt = now;

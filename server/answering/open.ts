@@ -5,6 +5,7 @@ import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
 import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
+import { familiarOn } from "./people";
 import { mailboxOf } from "./sender";
 import { Case } from "../db/entities/cases";
 import { NotFound } from "../errors";
@@ -75,6 +76,9 @@ export interface OpenCase {
   /** How a colleague answered much the same lately. */
   recentAnswer: RecentAnswer | null;
   sentReplies: string[];
+  /** Addresses that are nothing new on the case, and those of ours among them. */
+  familiar: string[];
+  ours: string[];
   /** How many letters the viewer has sent on it: a new one is begun with each. */
   letters: number;
   /** Stands for all that a letter here reads beside its slips: a letter that was seen under another one is not sent. */
@@ -102,15 +106,16 @@ export async function readOpenCase(
 ): Promise<OpenCase> {
   const [settings, subject] = await Promise.all([settingsOf(em), caseByNumber(em, number)]);
   const { customer, team } = subject;
-  const surround = surroundings(settings, viewer, team.id, subject.channel);
-  const usually = settings.usual.filter((one) => one.team === team.id && one.channel === subject.channel);
-  const [gathered, talk, draft, inquiries, past, beside] = await Promise.all([
+  const surround = surroundings(settings, viewer, team.id, subject.channel, subject.mailbox?.id ?? null);
+  const usually = usualOn(settings, subject);
+  const [gathered, talk, draft, inquiries, past, beside, familiar] = await Promise.all([
     caseContext(em, viewer, subject, settings, now),
     conversation(em, subject, pages),
     loadDraft(em, viewer, subject.id),
     inquiriesOf(em, [number]),
     history(em, subject, customer.displayName),
     besideCase(em, subject, viewer.id),
+    subject.channel === "email" ? familiarOn(em, subject, settings) : [],
   ]);
   const language = draft?.language ?? gathered.language;
   const {
@@ -187,22 +192,39 @@ export async function readOpenCase(
             now,
           ),
     sentReplies: beside.sentReplies,
+    familiar,
+    ours: [...settings.mailboxes],
     letters: beside.letters,
     seen: seenAs(gathered, surround),
   };
 }
 
+/** The openings and closings that are usual on a case: its mailbox's own, else its team's. */
+function usualOn(settings: Settings, { team, channel, mailbox }: Case): Settings["usual"] {
+  const ofTeam = settings.usual.filter((one) => one.team === team.id && one.channel === channel);
+  const own = mailbox == null || channel !== "email" ? undefined : settings.ofMailbox.get(mailbox.id);
+  if (!own) return ofTeam;
+  return (["opening", "closing"] as const).flatMap((part) => {
+    const key = own[part];
+    return key === null ? ofTeam.filter((one) => one.part === part) : [{ team: team.id, channel, part, key }];
+  });
+}
+
 /** Signature and stationery of a letter by the viewer for a team: the team's imposed signature goes before their own. */
 export function surroundings(
-  { signatures, stationery }: Settings,
+  { signatures, stationery, ofMailbox }: Settings,
   viewer: Viewer,
   teamId: number,
   channel: Case["channel"],
+  mailbox: number | null,
 ): { signature: Written<Doc> | null; stationery: CoreStationery | null } {
   // Short words carry no block below them: who signs them does so by a closing.
   if (channel !== "email") return { signature: null, stationery: null };
   const signature = signatures.ofTeam.get(teamId) ?? signatures.ofPerson.get(viewer.id) ?? null;
-  return { signature, stationery: stationery.get(teamId) ?? null };
+  return {
+    signature,
+    stationery: ofMailbox.get(mailbox ?? 0)?.stationery ?? stationery.get(teamId) ?? null,
+  };
 }
 
 /** What a letter reads beside its slips, as a digest: it changes when any of that does. The clock does not count. */

@@ -9,6 +9,8 @@ import { compose } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
 import { re2Patterns } from "#core/conditions/re2";
 import { guessLanguage } from "#core/language/guess";
+import { allCopies } from "#core/mail/copies";
+import { quoteBelow } from "#core/mail/quote";
 import { referencesFor } from "#core/mail/threading";
 import { catalogue } from "#core/tokens/catalogue";
 import { neighbours } from "../cases/waiting";
@@ -25,12 +27,13 @@ import { MOST_ID } from "#core/forms/fields";
 import { idSchema } from "../edge";
 import { notify } from "../events/notify";
 import { caseNumber } from "../house/house";
-import { settingsOf } from "../house/settings";
+import { settingsOf, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
 import { createSlips, loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
+import { familiarOn } from "./people";
 import { domainOf, mailboxOf, senderOf } from "./sender";
 import { isGap, offersOf, storeChoice } from "./choice";
 import { sentReplies } from "./beside";
@@ -165,7 +168,13 @@ async function composeDraft(
 ): Promise<ComposedDraft> {
   const settings = await settingsOf(em);
   const gathered = await caseContext(em, viewer, subject, settings, now);
-  const around = surroundings(settings, viewer, subject.team.id, subject.channel);
+  const around = surroundings(
+    settings,
+    viewer,
+    subject.team.id,
+    subject.channel,
+    subject.mailbox?.id ?? null,
+  );
   const { house } = settings;
   const domain = domainOf(mailboxOf(subject));
   const contentIds = new Map<string, string>();
@@ -196,6 +205,7 @@ async function composeDraft(
     letter,
     recipient,
     standing,
+    strangers: await strangersIn(em, subject, draft, settings),
     otherNames: await otherNames(em, letter.text, subject.customer.id),
     sentReplies: await sentReplies(em, subject.id),
     languageOf: guessLanguage,
@@ -203,6 +213,19 @@ async function composeDraft(
   const named = settings.teams.get(subject.team.id);
   const team = named ? readIn(named, draft.language).text : subject.team.name;
   return { letter, checks, recipient, contentIds, team, seen: seenAs(gathered, around) };
+}
+
+/** Whom a draft goes to besides and who is new on its case. */
+async function strangersIn(
+  em: EntityManager,
+  subject: Case,
+  { copies }: LoadedDraft,
+  settings: Settings,
+): Promise<string[]> {
+  const asked = copies === null ? [] : allCopies(copies);
+  if (asked.length === 0) return [];
+  const familiar = new Set(await familiarOn(em, subject, settings));
+  return asked.filter((address) => !familiar.has(address));
 }
 
 interface ToStore extends Omit<ComposedDraft, "seen"> {
@@ -221,7 +244,9 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
     { orderBy: { at: "desc", id: "desc" } },
   );
   const person = em.getReference(Person, viewer.id);
-  const sender = await senderOf(em, subject, await settingsOf(em));
+  const settings = await settingsOf(em);
+  const sender = await senderOf(em, subject, settings);
+  const going = await quoted(em, subject, letter, settings);
   const message = em.create(Message, {
     case: subject,
     direction: "out",
@@ -230,9 +255,9 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
     fromName: `${viewer.name}, ${team}`,
     fromAddress: sender.address,
     toAddress: recipient,
+    copies: subject.channel === "email" ? draft.copies : null,
     subject: letter.subject,
-    text: letter.text,
-    html: subject.channel === "email" ? letter.html : null,
+    ...going,
     language: draft.language,
     messageId: sender.messageId,
     references: referencesFor(
@@ -281,6 +306,27 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
   return message;
 }
 
+/** A letter with what it answers beneath, where its mailbox has it so. */
+async function quoted(
+  em: EntityManager,
+  subject: Case,
+  { text, html }: Letter,
+  { ofMailbox, house }: Settings,
+): Promise<{ text: string; html: string | null }> {
+  const mailbox = subject.mailbox?.id ?? null;
+  const quotes = subject.channel === "email" && mailbox !== null && ofMailbox.get(mailbox)?.quotes === true;
+  const answered = quotes
+    ? await em.findOne(Message, { case: subject, direction: "in" }, { orderBy: { at: "desc", id: "desc" } })
+    : null;
+  if (!answered) return { text, html };
+  const day = new Intl.DateTimeFormat(subject.language ?? house.language, {
+    dateStyle: "long",
+    timeZone: house.timeZone,
+  }).format(answered.at);
+  const name = answered.fromName ?? answered.fromAddress;
+  return quoteBelow({ text, html }, `${name}, ${day}:`, answered.text);
+}
+
 /**
  * Calls a letter back before it is due: it is not delivered, and is the viewer's draft again.
  * @returns the case's number
@@ -319,6 +365,7 @@ export async function callBack(
       toAddress: letter.message.toAddress,
       // It was going there: whatever was new about it was seen.
       toConfirmed: true,
+      copies: letter.message.copies ?? null,
       version: 1,
       updatedAt: now,
     });

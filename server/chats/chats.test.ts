@@ -3,7 +3,7 @@ import { createServer, type Server } from "node:http";
 import { WebSocket } from "ws";
 import express from "express";
 import { readMarkdown } from "#core/formats/markdown";
-import { ChatLine, type Reaching } from "#core/chat/line";
+import { ChatLine, type LineState, type Reaching } from "#core/chat/line";
 import { readOpenCase } from "../answering/open";
 import { Chat } from "../db/entities/chats";
 import { Case, CaseEvent } from "../db/entities/cases";
@@ -11,7 +11,7 @@ import { Message } from "../db/entities/messages";
 import { Customer, CustomerAddress } from "../db/entities/customers";
 import { Person } from "../db/entities/people";
 import { closeHub, openHub } from "../events/hub";
-import { eventually, testHouse, testVersion, type TestHouse } from "../testing";
+import { testHouse, testVersion, type TestHouse } from "../testing";
 import { deliver } from "../sending/deliver";
 import {
   atDesk,
@@ -32,6 +32,9 @@ import { beginChat, chatOf, chatState, endInWindow, sayInWindow, tellRead } from
 
 const now = new Date("2026-11-25T10:00:00Z");
 const after = (seconds: number) => new Date(now.getTime() + seconds * 1000);
+process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
+process.env.SESSION_SECRET ||= "x".repeat(32);
+
 let house: TestHouse;
 let server: Server;
 let base = "";
@@ -318,6 +321,19 @@ function reaching(token: string, open: Set<WebSocket>, withSockets = true): Reac
   };
 }
 
+/** Waits until a line is so. */
+function reached(line: ChatLine, holds: (state: LineState) => boolean): Promise<void> {
+  return new Promise((resolve) => {
+    const look = () => {
+      if (!holds(line.state)) return;
+      stop();
+      resolve();
+    };
+    const stop = line.listen(look);
+    look();
+  });
+}
+
 describe("a window", () => {
   test("loses and doubles nothing over 20 dropped connections among 500 pieces", async () => {
     const { token, chat, number } = await talking();
@@ -331,24 +347,14 @@ describe("a window", () => {
         line.say(`w${more}`, `theirs ${more}`);
       await say(number, `ours ${at}`);
       if (at % 2 === 1) {
-        await eventually(
-          () => Promise.resolve(open.size),
-          (size) => size > 0,
-        );
+        await reached(line, ({ isReached }) => isReached && open.size > 0);
         for (const socket of open) socket.terminate();
         dropped += 1;
       }
       // A hand types no faster than a window may say things.
-      if (at % 8 === 7)
-        await eventually(
-          () => Promise.resolve(line.state.talk.unsent.length),
-          (left) => left === 0,
-        );
+      if (at % 8 === 7) await reached(line, ({ talk }) => talk.unsent.length === 0);
     }
-    await eventually(
-      () => Promise.resolve(line.state.talk.pieces.length),
-      (count) => count >= 501,
-    );
+    await reached(line, ({ talk }) => talk.pieces.length >= 501);
     line.stop();
     expect(dropped).toBe(20);
     const shown = line.state.talk.pieces.map((one) => one.text);
@@ -373,27 +379,15 @@ describe("a window", () => {
     const line = new ChatLine(token, reaching(token, new Set(), false));
     line.start();
     line.say("r1", "by request");
-    await eventually(
-      () => Promise.resolve(line.state.talk.pieces.length),
-      (count) => count >= 2,
-    );
+    await reached(line, ({ talk }) => talk.pieces.length >= 2);
     await say(number, "Heard.");
-    await eventually(
-      () => Promise.resolve(line.state.talk.pieces.length),
-      (count) => count >= 3,
-    );
+    await reached(line, ({ talk }) => talk.pieces.length >= 3);
     expect(line.state.chat).toMatchObject({ state: "open", with: "Bram" });
     line.read();
     await line.end();
-    await eventually(
-      () => Promise.resolve(line.state.chat?.state),
-      (state) => state === "ended",
-    );
+    await reached(line, ({ chat }) => chat?.state === "ended");
     line.say("r2", "too late");
-    await eventually(
-      () => Promise.resolve(line.state.talk.unsent[0]?.problem),
-      (problem) => problem != null,
-    );
+    await reached(line, ({ talk }) => talk.unsent[0]?.problem != null);
     expect(line.state.talk.unsent).toMatchObject([
       { key: "r2", problem: expect.stringMatching(/ended/) as unknown },
     ]);

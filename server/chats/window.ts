@@ -1,12 +1,11 @@
 import { randomBytes } from "node:crypto";
-import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
+import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { MOST_PIECE, type ChatState } from "#core/chat/protocol";
 import { nameKey } from "#core/checks/names";
 import { wellFormed } from "#core/text/well-formed";
 import { Chat } from "../db/entities/chats";
-import { Case, CaseEvent } from "../db/entities/cases";
-import { Message } from "../db/entities/messages";
+import { CaseEvent } from "../db/entities/cases";
 import { Customer, CustomerAddress } from "../db/entities/customers";
 import { query } from "../db/sql";
 import { bookingReferenceIn } from "../details/bookings";
@@ -15,12 +14,12 @@ import { Conflict, NotFound } from "../errors";
 import { notify } from "../events/notify";
 import { settingsOf } from "../house/settings";
 import { queue } from "../queue/boss";
-import { awaitAnswer, firstTeam, openCase } from "../receiving/arrival";
+import { firstTeam, openCase } from "../receiving/arrival";
 import { beginningOf } from "../receiving/beginning";
 import { t } from "../words";
 import { openDoor, placeAtDoor } from "./door";
 import { endChat } from "./end";
-import { nextPiece, tellChat } from "./pieces";
+import { tellChat } from "./pieces";
 
 /** What a window begins a chat with. */
 export const beginningSchema = z.strictObject({
@@ -86,7 +85,7 @@ export async function beginChat(
     });
     inner.create(CaseEvent, { case: subject, person: null, kind: "opened", data: {}, at: now });
     await inner.flush();
-    await keepPiece(inner, made, subject, { key: "first", text: words }, now);
+    await keepPiece(inner, made.id, { key: "first", text: words }, now);
     return made;
   });
   await openDoor(em.fork(), now);
@@ -129,62 +128,59 @@ interface Said {
  */
 export async function sayInWindow(em: EntityManager, id: number, said: Said, now: Date): Promise<number> {
   return em.transactional(async (inner) => {
-    const chat = await inner.findOneOrFail(
-      Chat,
-      { id },
-      { lockMode: LockMode.PESSIMISTIC_WRITE, populate: ["case"], refresh: true },
+    const [chat] = await query<{ state: Chat["state"] }>(
+      inner,
+      "select state from chats where id = ? for update",
+      [id],
     );
-    const known = await inner.findOne(Message, { chat, pieceKey: said.key }, { fields: ["piece"] });
-    if (known?.piece != null) return known.piece;
+    if (!chat) throw new NotFound(t("thereIsNoSuchChat"));
+    const [known] = await query<{ piece: number }>(
+      inner,
+      "select piece from messages where chat_id = ? and piece_key = ?",
+      [id, said.key],
+    );
+    if (known) return known.piece;
     if (chat.state === "ended") throw new Conflict(t("theChatHasEndedBeginAnother"));
-    const subject = await inner.findOneOrFail(Case, { id: chat.case.id });
-    return keepPiece(inner, chat, subject, { ...said, text: wellFormed(said.text) }, now);
+    return keepPiece(inner, id, { ...said, text: wellFormed(said.text) }, now);
   });
 }
 
-async function keepPiece(
-  em: EntityManager,
-  chat: Chat,
-  subject: Case,
-  said: Said,
-  now: Date,
-): Promise<number> {
-  const piece = await nextPiece(em, chat.id);
-  chat.pieces = piece;
-  em.create(Message, {
-    case: subject,
-    direction: "in",
-    channel: "chat",
-    state: "received",
-    fromName: chat.name ?? t("guest"),
-    fromAddress: chat.tokenHash,
-    toAddress: "",
-    replyTo: chat.email ?? null,
-    subject: "",
-    text: said.text,
-    html: null,
-    language: null,
-    messageId: null,
-    person: null,
-    chat,
-    piece,
-    pieceKey: said.key,
-    at: now,
-  });
-  chat.saidAt = now;
-  chat.seenAt = now;
-  chat.waitingSince ??= now;
-  await awaitAnswer(em, subject, now);
+interface KeptPiece {
+  piece: number;
+  case: number;
+  number: number;
+}
+
+/** Keeps a piece of the customer's, in plain statements: of all that is kept here nothing comes more often. */
+async function keepPiece(em: EntityManager, chat: number, said: Said, now: Date): Promise<number> {
+  const [kept] = await query<KeptPiece>(
+    em,
+    `with next as (
+       update chats set pieces = pieces + 1, said_at = ?, seen_at = ?, waiting_since = coalesce(waiting_since, ?)
+        where id = ? returning id, case_id, pieces, name, email, token_hash)
+     insert into messages (case_id, direction, channel, state, from_name, from_address, to_address, reply_to, subject, text,
+                           chat_id, piece, piece_key, at)
+     select case_id, 'in', 'chat', 'received', coalesce(name, ?), token_hash, '', email, '', ?, id, pieces, ?, ? from next
+     returning piece, case_id as "case", (select number from cases where id = case_id) as number`,
+    [now, now, now, chat, t("guest"), said.text, said.key, now],
+  );
+  if (!kept) throw new Error("The chat is gone");
   const { details } = await settingsOf(em);
-  const reference =
-    details.length > 0 && subject.bookingReference == null ? bookingReferenceIn(said.text) : null;
-  if (reference !== null) subject.bookingReference = reference;
-  await em.flush();
-  if (reference !== null) await queue(em, "look-up", { case: subject.id });
-  await tellChat(em, chat, subject.number, { what: "pieces", by: "them" });
-  await notify(em, { case: subject.number, kind: "message" });
-  await notify(em, { case: null, kind: "queue", changed: subject.number });
-  return piece;
+  const reference = details.length > 0 ? bookingReferenceIn(said.text) : null;
+  const [fresh] = await query<{ named: boolean }>(
+    em,
+    `update cases c set status = 'waiting for us', updated_at = ?,
+            answer_by = case when c.waiting_since is null then ?::timestamptz + t.answer_within * interval '1 minute' else c.answer_by end,
+            waiting_since = coalesce(c.waiting_since, ?), booking_reference = coalesce(c.booking_reference, ?)
+       from teams t, cases before where t.id = c.team_id and c.id = ? and before.id = c.id
+     returning before.booking_reference is null and c.booking_reference is not null as named`,
+    [now, now, now, reference, kept.case],
+  );
+  if (fresh?.named) await queue(em, "look-up", { case: kept.case });
+  await tellChat(em, { id: chat }, kept.number, { what: "pieces", by: "them" });
+  await notify(em, { case: kept.number, kind: "message" });
+  await notify(em, { case: null, kind: "queue", changed: kept.number });
+  return kept.piece;
 }
 
 /** The customer is writing: told, and kept nowhere. */

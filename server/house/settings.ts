@@ -29,6 +29,11 @@ export interface Settings {
   facts: FactValue[];
   /** Addresses of our own, in lower case. */
   mailboxes: Set<string>;
+  /** What mailboxes have of their own, by mailbox; null for what their team has. */
+  ofMailbox: Map<
+    number,
+    { opening: string | null; closing: string | null; stationery: CoreStationery | null; quotes: boolean }
+  >;
   /** Sites whose pages may hold our chat and contact form, by their origins. */
   embedOrigins: string[];
   /** Numbers of our own that short messages come to and go from, the first of a team first. */
@@ -89,7 +94,7 @@ async function readSettings(em: EntityManager): Promise<Settings> {
       order by f.key, v.valid_from desc`,
   );
   const teams = await inner.find(Team, {});
-  const mailboxes = await inner.find(Mailbox, {});
+  const mailboxes = await inner.find(Mailbox, {}, { populate: ["opening", "closing"] });
   const numbers = await inner.find(PhoneNumber, {}, { orderBy: { id: "asc" } });
   const signatures = await inner.find(Signature, {});
   const papers = await inner.find(Stationery, {}, { populate: ["logo"] });
@@ -107,6 +112,13 @@ async function readSettings(em: EntityManager): Promise<Settings> {
     })),
     facts: facts.map((one) => ({ ...one, from: new Date(one.from) })),
     mailboxes: new Set(mailboxes.map((one) => one.address.toLowerCase())),
+    ofMailbox: new Map(
+      mailboxes.map(({ id, opening, closing, stationery, quotes }) => {
+        const paper = stationery == null ? undefined : papers.find((one) => one.id === stationery.id);
+        const own = { opening: opening?.key ?? null, closing: closing?.key ?? null, quotes };
+        return [id, { ...own, stationery: paper ? stationeryFrom(paper) : null }];
+      }),
+    ),
     embedOrigins: house.embedOrigins,
     numbers: numbers.map(({ number, team }) => ({ number, team: team.id })),
     signatures: {

@@ -129,7 +129,7 @@ export async function openReply(
     copiedFrom: await sourceOf(em, viewer, row.copiedFromId ?? null),
     uses: await usesOf(em, access.id, now),
     own: ownTokensOf(settings, now),
-    ...surroundings(settings, viewer, viewer.teamId, "email"),
+    ...surroundings(settings, viewer, viewer.teamId, "email", null),
     known: await knownWords(em, viewer),
     shelves: await listShelves(em, viewer),
     owners: await possibleOwners(em),

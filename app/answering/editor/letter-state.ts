@@ -3,6 +3,7 @@ import { Plugin, PluginKey, type EditorState, type Transaction } from "@tiptap/p
 import type { EditorView } from "@tiptap/pm/view";
 import { secondLook } from "#core/checks/second-look";
 import type { ChosenRecipient } from "#core/checks/addressee";
+import type { Copies } from "#core/mail/copies";
 import type { LanguageGuess } from "#core/language/guess";
 import type { SendCheck, Standing } from "#core/checks/check";
 import { compose, type ComposeInput } from "#core/compose/compose";
@@ -17,6 +18,9 @@ export interface LetterInputs extends Omit<ComposeInput, "slips" | "subject" | "
   standing: Standing;
   /** The address that the agent chose; null for the usual one. */
   to: ChosenRecipient | null;
+  /** Whom it goes to besides; null for nobody. */
+  copies: Copies | null;
+  strangers: string[];
   languageOf: LanguageGuess;
   otherNames: string[];
   sentReplies: string[];

@@ -1,5 +1,6 @@
 import { addressee, type ChosenRecipient } from "#core/checks/addressee";
 import type { PatternEngine } from "#core/conditions/patterns";
+import { allCopies, type Copies } from "#core/mail/copies";
 import type { LanguageGuess } from "#core/language/guess";
 import { catalogue } from "#core/tokens/catalogue";
 import type { OpenCase } from "#server/answering/open";
@@ -9,20 +10,23 @@ import type { LetterInputs } from "../editor/letter-state";
 export interface Choices {
   otherNames: string[];
   to: ChosenRecipient | null;
+  copies: Copies | null;
   patterns: PatternEngine;
   languageOf: LanguageGuess;
 }
 
 /** The choices of a letter that nobody has touched yet. */
 export function untouched(patterns: PatternEngine, languageOf: LanguageGuess): Choices {
-  return { otherNames: [], to: null, patterns, languageOf };
+  return { otherNames: [], to: null, copies: null, patterns, languageOf };
 }
 
 /** What a letter on an opened case depends on beside the answer itself. */
-export function letterInputs(open: OpenCase, { to, ...choices }: Choices): LetterInputs {
+export function letterInputs(open: OpenCase, { to, copies, ...choices }: Choices): LetterInputs {
   return {
     ...addressee({ usual: open.recipient, all: open.recipients }, to),
     to,
+    copies,
+    strangers: copies === null ? [] : allCopies(copies).filter((address) => !open.familiar.includes(address)),
     context: open.context,
     channel: open.channel,
     language: open.draft?.language ?? open.language,
