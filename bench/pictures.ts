@@ -112,13 +112,51 @@ async function keeping({ page, take }: Camera): Promise<void> {
   await page.goto("/shelves");
   await take("shelves");
   for (const [path, name] of [
-    ["/setup/signatures", "setup-signatures"],
     ["/setup/stationery", "setup-stationery"],
     ["/setup/facts/office_hours", "setup-fact"],
   ] as const) {
     await page.goto(path);
     await take(name);
   }
+}
+
+/** A talk under way: looked at first on our side. */
+async function chatting(browser: Browser, program: Program, { page, take }: Camera): Promise<void> {
+  await page.goto("/chats");
+  await page.getByRole("combobox", { name: "I take up to" }).waitFor();
+  const windows = [
+    ["Jo Lind", "hi, what does it cost to take my bicycle on the 17:40? it’s folded"],
+    ["Amara Okoye", "thanks. it’s the second car that I want to take off, QW7-K2M"],
+  ] as const;
+  for (const [name, words] of windows) {
+    const context = await browser.newContext({ baseURL: program.base });
+    const window = await context.newPage();
+    await window.goto("/chat");
+    await window.getByLabel("What is it about?").fill(words);
+    await window.getByLabel("Your name").fill(name);
+    await window.getByRole("button", { name: "Begin" }).click();
+    await page.getByRole("region", { name: `Chat with ${name}` }).waitFor();
+  }
+  await page.getByRole("region", { name: "Chat with Jo Lind" }).getByRole("textbox").press("Escape");
+  await page.keyboard.type("bicycles");
+  await page.getByRole("option", { name: /Bicycles/, selected: true }).waitFor();
+  await page.keyboard.press("Enter");
+  await page.getByRole("region", { name: "Bicycles", exact: true }).waitFor();
+  await take("chats");
+}
+
+/** A short message that costs more than it need, and a customer's mailbox and phone. */
+async function shortMessages({ page, take }: Camera): Promise<void> {
+  await page.goto("/waiting?whose=all&channel=sms");
+  await page.getByRole("link", { name: /Kowal/ }).first().click();
+  await page.getByRole("textbox", { name: "Our answer", includeHidden: true }).waitFor({ state: "attached" });
+  await page.keyboard.press("Escape");
+  await page.getByRole("textbox", { name: "Our answer" }).click();
+  await page.keyboard.type("Yes – as things stand it sails at 15:40. “Kittiwake” is at gate 2 from 15:10.");
+  await page.getByText("Goes as").waitFor();
+  await take("short-message");
+  await page.goto(`/outside/${encodeURIComponent("marta@example.net")}`);
+  await take("outside");
 }
 
 /** Takes most of the pictures in docs/screenshots anew, from the demo. */
@@ -136,6 +174,12 @@ export function takePictures(): Promise<object> {
       const lead = await camera(browser, program, "sunniva");
       await lead.page.goto("/setup/people");
       await lead.take("setup-people");
+      await lead.page.goto("/setup/mailboxes");
+      await lead.take("setup-mailboxes");
+      await lead.page.goto("/contact/contact");
+      await lead.take("contact");
+      await shortMessages(light);
+      await chatting(browser, program, await camera(browser, program, "nele"));
       await takeAnswering(await camera(browser, program, "bram"), "answering");
       await takeAnswering(await camera(browser, program, "idris", "dark"), "answering-dark");
       await onTelephone(await camera(browser, program, "maren", "light", { width: 390, height: 844 }));
