@@ -129,7 +129,7 @@ test("a customer writes in from outside, is answered, and a refusal shows with t
   await page.goto("/outside?who=tandem");
   await page.getByRole("link", { name: /Thea Bramwell/ }).click();
   await page.getByLabel("Subject").fill("one more thing");
-  await page.getByLabel("Message").fill("Does the tandem need a helmet?");
+  await page.getByLabel("Message", { exact: true }).fill("Does the tandem need a helmet?");
   await page.getByRole("button", { name: "Send", exact: true }).click();
   await expect(page.getByText("Sent. It is a case now")).toBeVisible();
 

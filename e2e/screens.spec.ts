@@ -150,7 +150,7 @@ test("the booking system may be broken: the case opens all the same and says so"
   try {
     await signIn(page);
     await page.goto("/outside/luca%40example.net");
-    await page.getByLabel("Message").fill("Now about MA1-R7A instead, please.");
+    await page.getByLabel("Message", { exact: true }).fill("Now about MA1-R7A instead, please.");
     await page.getByLabel("Subject").fill("another booking");
     await page.getByRole("button", { name: "Send", exact: true }).click();
     await expect(page.getByText("Sent. It is a case now")).toBeVisible();
