@@ -68,22 +68,6 @@ async function writing({ page, take }: Camera): Promise<void> {
   await take("writing");
 }
 
-/** A reply that says something else, beside what it said before. */
-async function comparing({ page, take }: Camera): Promise<void> {
-  await page.goto("/replies/bicycles");
-  const words = page.getByRole("textbox", { name: "The words" });
-  await words.click();
-  await page.keyboard.press("ControlOrMeta+End");
-  await page.keyboard.type(" Tandems take two places.");
-  await page.getByRole("button", { name: "Publish…" }).click();
-  await page.keyboard.type("Tandems were asked about");
-  await page.keyboard.press("Enter");
-  await page.getByText("version 2 on the shelf").waitFor();
-  await page.goto("/replies/bicycles/history");
-  await page.getByText("Tandems take two places.").waitFor();
-  await take("comparison");
-}
-
 /** The list and a case on a telephone. */
 async function onTelephone({ page, take }: Camera): Promise<void> {
   await page.goto("/waiting");
@@ -170,7 +154,6 @@ export function takePictures(): Promise<object> {
       await keeping(light);
       const curator = await camera(browser, program, "tadeo");
       await writing(curator);
-      await comparing(curator);
       const lead = await camera(browser, program, "sunniva");
       await lead.page.goto("/setup/people");
       await lead.take("setup-people");
