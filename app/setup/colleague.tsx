@@ -17,6 +17,7 @@ import { Select } from "../ui/select";
 import { Time } from "../ui/time";
 import { useToast } from "../ui/toast";
 import { useSave } from "../ui/use-save";
+import { ChoiceField, teamOptions } from "./choice-field";
 import type { Route } from "./+types/colleague";
 import { LinkOnce } from "./link-once";
 import { ROLES } from "./roles";
@@ -114,38 +115,14 @@ function Details({ colleague, teams }: Pick<Data, "colleague" | "teams">) {
           <LineInput field={form.register(key)} problem={errors[key]?.message} className="text-base" />
         </label>
       ))}
-      <label className="flex flex-col gap-0.5 text-sm">
-        {t("role")}
-        <Controller
-          control={form.control}
-          name="role"
-          render={({ field }) => (
-            <Select
-              className="lined-field text-base"
-              value={field.value}
-              options={ROLES()}
-              onChange={field.onChange}
-              disabled={colleague.isLastLead}
-            />
-          )}
-        />
-        <FormProblem words={errors.role?.message} />
-      </label>
-      <label className="flex flex-col gap-0.5 text-sm">
-        {t("team")}
-        <Controller
-          control={form.control}
-          name="team"
-          render={({ field }) => (
-            <Select
-              className="lined-field text-base"
-              value={String(field.value)}
-              options={teams.map((one) => [String(one.id), one.name] as const)}
-              onChange={(id) => field.onChange(Number(id))}
-            />
-          )}
-        />
-      </label>
+      <ChoiceField
+        form={form}
+        name="role"
+        label={t("role")}
+        options={ROLES()}
+        disabled={colleague.isLastLead}
+      />
+      <ChoiceField form={form} name="team" label={t("team")} options={teamOptions(teams)} read={Number} />
       {teams.length > 1 && (
         <div className="flex flex-col gap-0.5 text-sm">
           {t("alsoIn")}

@@ -12,6 +12,7 @@ import { Disclosure } from "../ui/disclosure";
 import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import { useSave } from "../ui/use-save";
+import { ChoiceField, teamOptions } from "./choice-field";
 import { embedHtml } from "./embed";
 import type { Route } from "./+types/forms";
 import { t } from "../words/setup";
@@ -160,22 +161,14 @@ function ContactFormForm({ form, teams, base }: FormProps) {
           {t("itsAddress")}
           <LineInput field={register("key")} problem={errors.key?.message} className="text-base" />
         </label>
-        <span className="flex w-52 flex-col gap-0.5">
-          {t("team")}
-          <Controller
-            control={control}
-            name="team"
-            render={({ field }) => (
-              <Select
-                label={t("team")}
-                value={String(field.value)}
-                options={teams.map(({ id, name }) => [String(id), name] as const)}
-                onChange={(id) => field.onChange(Number(id))}
-                className="lined-field text-base"
-              />
-            )}
-          />
-        </span>
+        <ChoiceField
+          form={made}
+          name="team"
+          label={t("team")}
+          options={teamOptions(teams)}
+          read={Number}
+          className="w-52"
+        />
       </div>
       <label className="flex flex-col gap-0.5">
         {t("whatStandsAboveIt")}

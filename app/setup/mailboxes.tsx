@@ -5,9 +5,10 @@ import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { Button } from "../ui/button";
 import { Checkbox } from "../ui/checkbox";
-import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
-import { Select, type Option } from "../ui/select";
+import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
+import type { Option } from "../ui/select";
 import { useSave } from "../ui/use-save";
+import { ChoiceField, teamOptions } from "./choice-field";
 import type { Route } from "./+types/mailboxes";
 import { t } from "../words/setup";
 
@@ -57,31 +58,6 @@ function MailboxForm({ mailbox, choices }: { mailbox: MailboxRow | null; choices
     if (!taken(form, await act("save-mailbox", { id: mailbox?.id ?? null, ...input }))) return;
     form.reset(form.getValues());
   });
-  const choice = (
-    name: "team" | "stationery" | "opening" | "closing",
-    words: string,
-    options: Option[],
-    isId: boolean,
-  ) => (
-    <span className="flex w-56 flex-col gap-0.5">
-      {words}
-      <Controller
-        control={control}
-        name={name}
-        render={({ field }) => (
-          <Select
-            label={words}
-            value={field.value === null ? "" : String(field.value)}
-            options={options}
-            disabled={name === "team" && mailbox?.isOwn === true}
-            onChange={(value) => field.onChange(isId ? (value === "" ? null : Number(value)) : value)}
-            className="lined-field text-base"
-          />
-        )}
-      />
-      <FieldProblem words={errors[name]?.message} />
-    </span>
-  );
   const ofTeam = (all: MailboxChoices["openings"]): Option[] => [
     ["", t("asTheTeamUsually")],
     ...all.filter((one) => one.team === team).map((one) => [one.key, one.title] as const),
@@ -107,20 +83,40 @@ function MailboxForm({ mailbox, choices }: { mailbox: MailboxRow | null; choices
         {t("name")}
         <LineInput field={register("name")} problem={errors.name?.message} className="text-base" />
       </label>
-      {choice(
-        "team",
-        t("team"),
-        choices.teams.map(({ id, name }) => [String(id), name] as const),
-        true,
-      )}
-      {choice(
-        "stationery",
-        t("stationery"),
-        [["", t("asTheTeam")], ...choices.papers.map((one) => [String(one.team), one.name] as const)],
-        true,
-      )}
-      {choice("opening", t("opensWith"), ofTeam(choices.openings), false)}
-      {choice("closing", t("closesWith"), ofTeam(choices.closings), false)}
+      <ChoiceField
+        form={form}
+        name="team"
+        label={t("team")}
+        options={teamOptions(choices.teams)}
+        read={Number}
+        disabled={mailbox?.isOwn === true}
+        className="w-56"
+      />
+      <ChoiceField
+        form={form}
+        name="stationery"
+        label={t("stationery")}
+        options={[
+          ["", t("asTheTeam")],
+          ...choices.papers.map((one) => [String(one.team), one.name] as const),
+        ]}
+        read={(value) => (value === "" ? null : Number(value))}
+        className="w-56"
+      />
+      <ChoiceField
+        form={form}
+        name="opening"
+        label={t("opensWith")}
+        options={ofTeam(choices.openings)}
+        className="w-56"
+      />
+      <ChoiceField
+        form={form}
+        name="closing"
+        label={t("closesWith")}
+        options={ofTeam(choices.closings)}
+        className="w-56"
+      />
       <label className="flex items-center gap-1.5 pb-1">
         <Controller
           control={control}

@@ -1,4 +1,3 @@
-import { Controller } from "react-hook-form";
 import { Link } from "react-router";
 import { numberSchema } from "#core/forms/people";
 import { shortMessageWays, type NumberRow } from "#server/staff/numbers";
@@ -6,9 +5,9 @@ import { listTeams } from "#server/staff/teams";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { Button } from "../ui/button";
-import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
-import { Select } from "../ui/select";
+import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { useSave } from "../ui/use-save";
+import { ChoiceField, teamOptions } from "./choice-field";
 import type { Route } from "./+types/numbers";
 import { t } from "../words/setup";
 import { Sentence } from "../words/sentence";
@@ -101,23 +100,14 @@ function NumberForm({ number, teams }: { number: NumberRow | null; teams: { id: 
           className="text-base"
         />
       </label>
-      <span className="flex w-64 flex-col gap-0.5 text-sm">
-        {t("team")}
-        <Controller
-          control={form.control}
-          name="team"
-          render={({ field }) => (
-            <Select
-              label={t("team")}
-              value={String(field.value)}
-              options={teams.map(({ id, name }) => [String(id), name] as const)}
-              onChange={(id) => field.onChange(Number(id))}
-              className="lined-field text-base"
-            />
-          )}
-        />
-        <FieldProblem words={errors.team?.message} />
-      </span>
+      <ChoiceField
+        form={form}
+        name="team"
+        label={t("team")}
+        options={teamOptions(teams)}
+        read={Number}
+        className="w-64"
+      />
       {number === null ? (
         <Button type="submit" disabled={isSubmitting}>
           {t("addNumber")}

@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { Controller } from "react-hook-form";
 import { Link } from "react-router";
 import * as z from "zod/mini";
 import { invitationSchema } from "#core/forms/people";
@@ -11,8 +10,8 @@ import { roleName } from "#core/words/named";
 import { useAct } from "../ui/act";
 import { Button } from "../ui/button";
 import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
-import { Select } from "../ui/select";
 import { Time } from "../ui/time";
+import { ChoiceField, teamOptions } from "./choice-field";
 import type { Route } from "./+types/people";
 import { LinkOnce } from "./link-once";
 import { ROLES } from "./roles";
@@ -148,36 +147,8 @@ function Invite({ teams, ownTeam }: { teams: { id: number; name: string }[]; own
             className="text-base"
           />
         </label>
-        <label className="flex flex-col gap-0.5 text-sm">
-          {t("role")}
-          <Controller
-            control={form.control}
-            name="role"
-            render={({ field }) => (
-              <Select
-                className="lined-field text-base"
-                value={field.value}
-                options={ROLES()}
-                onChange={field.onChange}
-              />
-            )}
-          />
-        </label>
-        <label className="flex flex-col gap-0.5 text-sm">
-          {t("team")}
-          <Controller
-            control={form.control}
-            name="team"
-            render={({ field }) => (
-              <Select
-                className="lined-field text-base"
-                value={String(field.value)}
-                options={teams.map(({ id, name }) => [String(id), name] as const)}
-                onChange={(id) => field.onChange(Number(id))}
-              />
-            )}
-          />
-        </label>
+        <ChoiceField form={form} name="role" label={t("role")} options={ROLES()} />
+        <ChoiceField form={form} name="team" label={t("team")} options={teamOptions(teams)} read={Number} />
         <span className="self-end">
           <Button type="submit" disabled={isSubmitting}>
             {t("invite")}
