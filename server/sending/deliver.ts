@@ -50,16 +50,17 @@ export type Delivery = "sent" | "nothing to do" | "under way" | "refused" | "try
 
 const MINUTE_MS = 60_000;
 
-/** How long the next letter waits so that no more leave within a minute than may, in milliseconds; 0 for not at all. */
-async function untilNext(em: EntityManager, now: Date): Promise<number> {
+/** How long a letter waits so that no more leave within a minute than may, in milliseconds; 0 for not at all. */
+async function untilNext(em: EntityManager, messageId: number, now: Date): Promise<number> {
   const { smtpPerMinute } = environment();
   if (smtpPerMinute === null) return 0;
   const since = new Date(now.getTime() - MINUTE_MS);
   const [row] = await query<{ first: string | null }>(
     em,
     `select sent_at as first from messages where direction = 'out' and channel = 'email' and sent_at > ?
+        and (select channel from messages where id = ?) = 'email'
       order by sent_at desc offset ? limit 1`,
-    [since, smtpPerMinute - 1],
+    [since, messageId, smtpPerMinute - 1],
   );
   return row?.first == null ? 0 : Math.max(0, new Date(row.first).getTime() + MINUTE_MS - now.getTime());
 }
@@ -87,7 +88,7 @@ export async function deliver(
       messageId,
     ]);
     if (!lock?.held) return "under way";
-    const wait = await untilNext(holding, now());
+    const wait = await untilNext(holding, messageId, now());
     if (wait > 0) {
       await queue(holding, "send", { message: messageId }, new Date(now().getTime() + wait));
       return "put off";

@@ -75,7 +75,7 @@ beforeEach(async () => {
 
 const now = () => new Date("2026-11-25T10:00:00Z");
 
-async function letter(more: Partial<Pick<Message, "copies">> = {}): Promise<number> {
+async function letter(more: Partial<Pick<Message, "copies" | "channel">> = {}): Promise<number> {
   const { id } = await testCase(house.em());
   const em = house.em();
   const message = em.create(Message, {
@@ -165,6 +165,8 @@ test("no more than so many leave within a minute; the others are put off, not re
   const outcomes = [];
   for (const id of ids) outcomes.push(await deliver(house.em(), id, true, now));
   expect(outcomes).toEqual(["sent", "sent", "put off"]);
+  // The pace is the mail server's: a short message does not wait for it, and fails here for want of a gateway.
+  expect(await deliver(house.em(), await letter({ channel: "sms" }), true, now)).toBe("refused");
   const waiting = await house.em().findOneOrFail(Message, { id: ids[2] ?? 0 });
   expect(waiting).toMatchObject({ state: "due", attempts: 0 });
   const [job] = await query<{ after: string }>(
