@@ -15,7 +15,6 @@ export const t = wordsOf("server", {
   // answering/draft.ts
   thereIsNoCaseNumber: "There is no case {{number}}",
   theDraftUsesAReplyThat: "The draft uses a reply that is not on a shelf of yours",
-  thatIsNoListOfAddresses: "That is no list of addresses",
   thisDraftWasChangedInAnother: "This draft was changed in another window",
   thisDraftWasSentOrDropped: "This draft was sent or discarded in another window",
 

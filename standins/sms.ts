@@ -1,6 +1,7 @@
 import { Router } from "express";
 import { timingSafeEqual } from "node:crypto";
 import { z } from "zod";
+import { E164 } from "#core/sms/e164";
 import { reasonOf } from "#core/text/reason";
 import { faultsFor, type Faults } from "./faults";
 import type { PhoneMessage, Phones } from "./phones";
@@ -17,7 +18,7 @@ export interface SmsOptions {
   faults: { read(): Faults };
 }
 
-const number = z.string().regex(/^\+[1-9]\d{5,14}$/, "is no number");
+const number = z.string().regex(E164, "is no number");
 const outgoing = z.strictObject({
   id: z.string().min(1).max(200),
   from: number,

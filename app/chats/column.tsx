@@ -4,6 +4,7 @@ import { MOST_PIECE, type Piece } from "#core/chat/protocol";
 import type { DeskChat } from "#server/chats/desk";
 import { Kbd } from "../ui/kbd";
 import { Select } from "../ui/select";
+import { askChat, done } from "./ask";
 import { Looked } from "./looked";
 import { since } from "./since";
 import type { LookedAt } from "./use-looked";
@@ -207,11 +208,7 @@ function Composer({ chat, isActive, words, onWords, onSay, onShelf }: Props) {
         const now = Date.now();
         if (now - told < 2500) return;
         setTold(now);
-        void fetch("/chats/sign", {
-          method: "POST",
-          headers: { "Content-Type": "application/json" },
-          body: JSON.stringify({ what: "typing", number: chat.number }),
-        }).catch(() => undefined);
+        void askChat("/chats/sign", done, { what: "typing", number: chat.number });
       }}
       onKeyDown={(event) => {
         if (event.nativeEvent.isComposing) return;

@@ -2,9 +2,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { useRevalidator } from "react-router";
 import * as z from "zod/mini";
 import type { Desk, OpenChat } from "#server/chats/desk";
-import { askChat, done } from "./ask";
+import { askChat } from "./ask";
 
-const HERE_EVERY_MS = 15_000;
 const TYPING_MS = 5000;
 
 const happening = z.object({
@@ -75,12 +74,11 @@ export function useDesk(loaded: Desk): {
         if (isOurs && chat.by === "them") void reload(number);
         return;
       }
-      if (!isOurs) return loadAll();
-      if (chat.what === "pieces" && chat.by === "them")
-        setTyping((before) => new Set([...before].filter((one) => one !== number)));
-      void reload(number);
       // Who has it, and who waits, may be others now.
-      if (chat.what === "state") loadAll();
+      if (chat.what === "state") return loadAll();
+      if (!isOurs) return;
+      if (chat.by === "them") setTyping((before) => new Set([...before].filter((one) => one !== number)));
+      void reload(number);
     });
     source.addEventListener("queue", loadAll);
     return () => {
@@ -89,13 +87,6 @@ export function useDesk(loaded: Desk): {
       for (const timer of timers.values()) clearTimeout(timer);
     };
   }, [reload, revalidate]);
-
-  useEffect(() => {
-    const here = () => void askChat("/chats/sign", done, { what: "here" });
-    here();
-    const timer = setInterval(here, HERE_EVERY_MS);
-    return () => clearInterval(timer);
-  }, []);
 
   return { chats: loaded.chats.map((one) => brought.get(one.chat.number) ?? one), typing, reload };
 }

@@ -1,6 +1,7 @@
 import { data, redirect } from "react-router";
 import { z } from "zod";
-import { numberFrom, textIn } from "#server/outside/phones";
+import { textIn } from "#server/outside/phones";
+import { numberFrom } from "#server/staff/numbers";
 import { Unusable } from "#server/errors";
 import { readForm } from "#server/web/body";
 import { signedIn } from "#server/web/context";

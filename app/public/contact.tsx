@@ -1,15 +1,7 @@
 import { data, Form, redirect, useNavigation, useSearchParams } from "react-router";
-import { languageName } from "#core/language/tag";
+import { nameOfField, ownFields as of } from "#core/forms/contact";
 import { openForm } from "#server/contact/forms";
-import {
-  nameOfField,
-  names,
-  openedAgain,
-  openedAt,
-  readFormData,
-  submitForm,
-  type FormProblems,
-} from "#server/contact/submit";
+import { openedAgain, openedAt, readFormData, submitForm, type FormProblems } from "#server/contact/submit";
 import { entityManager } from "#server/db/orm";
 import { settingsOf } from "#server/house/settings";
 import { loaderResult } from "#server/web/results";
@@ -29,11 +21,9 @@ export async function loader({ params }: Route.LoaderArgs) {
     return {
       form: {
         ...{ title, intro, topics, asksBooking, takesFiles, thanks },
-        fields: fields.map((field, at) => ({ ...field, name: nameOfField(at) })),
+        fields,
       },
-      names,
       house: house.name,
-      language: languageName(house.language),
       opened: openedAt(new Date()),
     };
   });
@@ -56,7 +46,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
 
 /** The form by which people write to us: it works before any script has loaded, and without. */
 export default function Contact({ loaderData, actionData }: Route.ComponentProps) {
-  const { form, names: of, house, opened } = loaderData;
+  const { form, house, opened } = loaderData;
   const [params] = useSearchParams();
   const isBusy = useNavigation().state !== "idle";
   const sent = params.get("sent");
@@ -110,8 +100,8 @@ export default function Contact({ loaderData, actionData }: Route.ComponentProps
               />
             )}
             <ContactField {...field(of.message)} label={t("message")} kind="long_text" required />
-            {form.fields.map(({ name, ...one }) => (
-              <ContactField key={name} {...field(name)} {...one} />
+            {form.fields.map((one, at) => (
+              <ContactField key={one.label} {...field(nameOfField(at))} {...one} />
             ))}
             {form.takesFiles && <ContactField {...field(of.files)} label={t("files")} kind="files" />}
             {/* Nobody sees it, nobody comes to it by Tab: what fills it in is a program. */}

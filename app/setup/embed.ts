@@ -1,5 +1,5 @@
 import { escapeHtml } from "#core/document/html";
-import type { FormField } from "#core/forms/contact";
+import { nameOfField, ownFields as of, type FormField } from "#core/forms/contact";
 
 interface Embedded {
   key: string;
@@ -33,14 +33,14 @@ export function embedHtml({ key, topics, fields, asksBooking, takesFiles }: Embe
   };
   return [
     `<form action="${escapeHtml(`${base}/contact/${key}`)}" method="post" enctype="multipart/form-data">`,
-    line("Your email address", input("email", "email", true)),
-    line("Your name", input("name", "text")),
-    ...(asksBooking ? [line("Booking reference", input("booking", "text"))] : []),
-    ...(topics.length > 0 ? [line("What it is about", choice("topic", topics, true))] : []),
-    line("Message", `<textarea name="message" rows="7" required></textarea>`),
-    ...fields.map((field, at) => line(field.label, control(field, `field-${at}`))),
-    ...(takesFiles ? [line("Files", `<input name="files" type="file" multiple>`)] : []),
-    `  <p hidden><label>Leave this empty <input name="website" tabindex="-1" autocomplete="off"></label></p>`,
+    line("Your email address", input(of.email, "email", true)),
+    line("Your name", input(of.name, "text")),
+    ...(asksBooking ? [line("Booking reference", input(of.booking, "text"))] : []),
+    ...(topics.length > 0 ? [line("What it is about", choice(of.topic, topics, true))] : []),
+    line("Message", `<textarea name="${of.message}" rows="7" required></textarea>`),
+    ...fields.map((field, at) => line(field.label, control(field, nameOfField(at)))),
+    ...(takesFiles ? [line("Files", `<input name="${of.files}" type="file" multiple>`)] : []),
+    `  <p hidden><label>Leave this empty <input name="${of.trap}" tabindex="-1" autocomplete="off"></label></p>`,
     `  <p><button>Send</button></p>`,
     `</form>`,
   ].join("\n");

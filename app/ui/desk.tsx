@@ -1,4 +1,3 @@
-import { useEffect } from "react";
 import { Form, Link, NavLink, Outlet, useLocation } from "react-router";
 import { waitingCount } from "#server/cases/waiting";
 import { ownChats } from "#server/chats/desk";
@@ -13,6 +12,7 @@ import { Hint, Hints } from "./hint";
 import { steadily } from "./stale";
 import { ToastProvider } from "./toast";
 import { useScrollKept } from "./use-scroll-kept";
+import { useStillThere } from "./use-still-there";
 import { t } from "../words/ui";
 
 export async function loader(args: Route.LoaderArgs) {
@@ -47,8 +47,9 @@ const LISTED = new Set(["/waiting", "/shelves"]);
 export default function Desk({ loaderData }: Route.ComponentProps) {
   const { viewer, waiting, chats, language } = loaderData;
   const scroll = useScrollKept();
-  useStillThere(chats > 0);
   const { pathname } = useLocation();
+  // Whoever has chats stays there for them elsewhere too; Chats itself is for those as well who have none yet.
+  useStillThere(chats > 0 || pathname === "/chats");
   return (
     <RegionContext value={language}>
       <Hints>
@@ -124,24 +125,6 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
       </Hints>
     </RegionContext>
   );
-}
-
-const HERE_EVERY_MS = 15_000;
-
-/** Whoever has chats stays there for them while they look at something else of ours. */
-function useStillThere(isWanted: boolean): void {
-  useEffect(() => {
-    if (!isWanted) return;
-    const timer = setInterval(() => {
-      // What cannot be said now is said the next time; Chats tell it.
-      void fetch("/chats/sign", {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({ what: "here" }),
-      }).catch(() => undefined);
-    }, HERE_EVERY_MS);
-    return () => clearInterval(timer);
-  }, [isWanted]);
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

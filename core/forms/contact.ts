@@ -35,3 +35,22 @@ export const contactFormSchema = z.strictObject({
   isOn: z.boolean(),
 });
 export type ContactFormInput = z.infer<typeof contactFormSchema>;
+
+/** Names of a contact form's own fields; those that a lead adds stand beside them by their place. */
+export const ownFields = {
+  email: "email",
+  name: "name",
+  booking: "booking",
+  topic: "topic",
+  message: "message",
+  files: "files",
+  /** Nobody sees it; programs fill it in. */
+  trap: "website",
+  /** When the form was opened, signed. */
+  opened: "opened",
+} as const;
+
+/** The name of a field that a lead added. @param at its place, from 0 */
+export function nameOfField(at: number): string {
+  return `field-${at}`;
+}

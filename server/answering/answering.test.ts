@@ -14,7 +14,8 @@ import { otherNames } from "./names";
 import { readOpenCase } from "./open";
 import { keepAddress } from "./recipients";
 import { saveSignature } from "../house/signatures";
-import { callBack, send } from "./send";
+import { callBack } from "./call-back";
+import { send } from "./send";
 
 let house: TestHouse;
 beforeAll(async () => {

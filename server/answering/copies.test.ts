@@ -8,7 +8,8 @@ import { testCase, testHouse, type TestHouse } from "../testing";
 import { draftSchema, saveDraft } from "./draft";
 import { readOpenCase } from "./open";
 import { findPeople } from "./people";
-import { callBack, send } from "./send";
+import { callBack } from "./call-back";
+import { send } from "./send";
 
 const now = new Date("2026-11-25T10:00:00Z");
 let house: TestHouse;

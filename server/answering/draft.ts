@@ -59,10 +59,7 @@ export const draftSchema = z.strictObject({
   /** Where it is to go; what is left out stays as it was saved, null is the customer's usual address. */
   to: chosenRecipientSchema.nullable().optional(),
   /** Whom it goes to besides; what is left out stays as it was saved, null is nobody. */
-  copies: z
-    .custom<Copies>((value) => copiesSchema.safeParse(value).success, t.error("thatIsNoListOfAddresses"))
-    .nullable()
-    .optional(),
+  copies: z.optional(z.nullable(copiesSchema)),
   /** Which window writes, and its how manieth save this is: of one window's saves the later holds, whichever comes first. */
   writer: z.string().min(1).max(60).optional(),
   sequence: z.number().int().min(0).max(MOST_SAVES).optional(),
@@ -241,8 +238,7 @@ export async function saveDraft(
       draft.toAddress = input.to?.address ?? null;
       draft.toConfirmed = input.to?.confirmed ?? false;
     }
-    if (input.copies !== undefined)
-      draft.copies = input.copies === null ? null : copiesSchema.parse(input.copies);
+    if (input.copies !== undefined) draft.copies = input.copies;
     draft.language = input.language;
     draft.subject = input.subject;
     draft.updatedAt = now;

@@ -106,7 +106,7 @@ export async function readOpenCase(
 ): Promise<OpenCase> {
   const [settings, subject] = await Promise.all([settingsOf(em), caseByNumber(em, number)]);
   const { customer, team } = subject;
-  const surround = surroundings(settings, viewer, team.id, subject.channel, subject.mailbox?.id ?? null);
+  const surround = surroundings(settings, viewer, subject);
   const usually = usualOn(settings, subject);
   const [gathered, talk, draft, inquiries, past, beside, familiar] = await Promise.all([
     caseContext(em, viewer, subject, settings, now),
@@ -210,21 +210,24 @@ function usualOn(settings: Settings, { team, channel, mailbox }: Case): Settings
   });
 }
 
+/** What a letter stands on, as far as its surroundings go: a case, or a trial of one. */
+interface Surrounded {
+  team: { id: number };
+  channel: Case["channel"];
+  mailbox?: { id: number } | null | undefined;
+}
+
 /** Signature and stationery of a letter by the viewer for a team: the team's imposed signature goes before their own. */
 export function surroundings(
   { signatures, stationery, ofMailbox }: Settings,
   viewer: Viewer,
-  teamId: number,
-  channel: Case["channel"],
-  mailbox: number | null,
+  { team, channel, mailbox }: Surrounded,
 ): { signature: Written<Doc> | null; stationery: CoreStationery | null } {
   // Short words carry no block below them: who signs them does so by a closing.
   if (channel !== "email") return { signature: null, stationery: null };
-  const signature = signatures.ofTeam.get(teamId) ?? signatures.ofPerson.get(viewer.id) ?? null;
-  return {
-    signature,
-    stationery: ofMailbox.get(mailbox ?? 0)?.stationery ?? stationery.get(teamId) ?? null,
-  };
+  const signature = signatures.ofTeam.get(team.id) ?? signatures.ofPerson.get(viewer.id) ?? null;
+  const own = mailbox ? (ofMailbox.get(mailbox.id)?.stationery ?? null) : null;
+  return { signature, stationery: own ?? stationery.get(team.id) ?? null };
 }
 
 /** What a letter reads beside its slips, as a digest: it changes when any of that does. The clock does not count. */

@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Case } from "../db/entities/cases";
-import { prepared, query } from "../db/sql";
+import { holding, prepared, query } from "../db/sql";
 import type { Settings } from "../house/settings";
 
 /** Somebody whom a letter may go to besides. */
@@ -19,7 +19,7 @@ const MOST_FOUND = 12;
 export async function findPeople(em: EntityManager, text: string): Promise<FoundPerson[]> {
   const wanted = text.trim();
   if (wanted === "") return [];
-  const like = `%${wanted.replace(/[\\%_]/g, "\\$&")}%`;
+  const like = holding(wanted);
   return query(
     em,
     `select * from (

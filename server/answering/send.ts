@@ -17,12 +17,11 @@ import { neighbours } from "../cases/waiting";
 import { nextPiece, tellChat } from "../chats/pieces";
 import { Chat } from "../db/entities/chats";
 import { Attachment, Draft, SentLetter } from "../db/entities/answering";
-import type { Case } from "../db/entities/cases";
-import { CaseEvent } from "../db/entities/cases";
+import { CaseEvent, type Case } from "../db/entities/cases";
 import { StoredFile } from "../db/entities/files";
 import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
-import { Conflict, NotFound } from "../errors";
+import { Conflict } from "../errors";
 import { MOST_ID } from "#core/forms/fields";
 import { idSchema } from "../edge";
 import { notify } from "../events/notify";
@@ -31,14 +30,13 @@ import { settingsOf, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
-import { createSlips, loadDraft, type LoadedDraft } from "./draft";
+import { loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
 import { familiarOn } from "./people";
 import { domainOf, mailboxOf, senderOf } from "./sender";
-import { isGap, offersOf, storeChoice } from "./choice";
+import { isGap, storeChoice } from "./choice";
 import { sentReplies } from "./beside";
 import { caseByNumber, seenAs, surroundings } from "./open";
-import { query } from "../db/sql";
 import { t } from "../words";
 
 export const sendSchema = z.strictObject({
@@ -75,11 +73,11 @@ export async function send(
     if (draft.version !== input.version) throw new Conflict(t("thisDraftWasChangedInAnother"));
     // In a chat both may speak at once.
     if (subject.channel !== "chat") await refuseIfOvertaken(inner, subject, input.lastMessage);
+    const settings = await settingsOf(inner);
     const { letter, checks, recipient, contentIds, team, seen } = await composeDraft(
       inner,
       viewer,
-      subject,
-      draft,
+      { subject, draft, settings },
       now,
     );
     if (input.seen !== undefined && input.seen !== seen) throw new Conflict(t("whatTheLetterSaysOfThis"));
@@ -89,6 +87,7 @@ export async function send(
     const message = await storeMessage(inner, viewer, {
       subject,
       draft,
+      settings,
       letter,
       checks,
       recipient,
@@ -147,6 +146,13 @@ async function refuseIfOvertaken(em: EntityManager, subject: Case, lastMessage: 
   );
 }
 
+/** What a letter is made of. */
+interface ToCompose {
+  subject: Case;
+  draft: LoadedDraft;
+  settings: Settings;
+}
+
 interface ComposedDraft {
   /** The name of the team that it comes from, in its language. */
   team: string;
@@ -162,19 +168,11 @@ interface ComposedDraft {
 async function composeDraft(
   em: EntityManager,
   viewer: Viewer,
-  subject: Case,
-  draft: LoadedDraft,
+  { subject, draft, settings }: ToCompose,
   now: Date,
 ): Promise<ComposedDraft> {
-  const settings = await settingsOf(em);
   const gathered = await caseContext(em, viewer, subject, settings, now);
-  const around = surroundings(
-    settings,
-    viewer,
-    subject.team.id,
-    subject.channel,
-    subject.mailbox?.id ?? null,
-  );
+  const around = surroundings(settings, viewer, subject);
   const { house } = settings;
   const domain = domainOf(mailboxOf(subject));
   const contentIds = new Map<string, string>();
@@ -228,23 +226,20 @@ async function strangersIn(
   return asked.filter((address) => !familiar.has(address));
 }
 
-interface ToStore extends Omit<ComposedDraft, "seen"> {
-  subject: Case;
-  draft: LoadedDraft;
+interface ToStore extends Omit<ComposedDraft, "seen">, ToCompose {
   recipient: string;
   dueAt: Date;
   now: Date;
 }
 
 async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): Promise<Message> {
-  const { subject, draft, letter, checks, recipient, contentIds, team, dueAt, now } = given;
+  const { subject, draft, settings, letter, checks, recipient, contentIds, team, dueAt, now } = given;
   const answered = await em.findOne(
     Message,
     { case: subject, messageId: { $ne: null }, state: { $nin: ["called back", "refused"] } },
     { orderBy: { at: "desc", id: "desc" } },
   );
   const person = em.getReference(Person, viewer.id);
-  const settings = await settingsOf(em);
   const sender = await senderOf(em, subject, settings);
   const going = await quoted(em, subject, letter, settings);
   const message = em.create(Message, {
@@ -325,100 +320,4 @@ async function quoted(
   }).format(answered.at);
   const name = answered.fromName ?? answered.fromAddress;
   return quoteBelow({ text, html }, `${name}, ${day}:`, answered.text);
-}
-
-/**
- * Calls a letter back before it is due: it is not delivered, and is the viewer's draft again.
- * @returns the case's number
- * @throws NotFound; Conflict when it is too late, or a new draft was begun meanwhile
- */
-export async function callBack(
-  em: EntityManager,
-  viewer: Viewer,
-  messageId: number,
-  now: Date,
-): Promise<number> {
-  return em.transactional(async (inner) => {
-    const letter = await inner.findOne(
-      SentLetter,
-      { message: messageId, person: viewer.id },
-      { populate: ["case", "message"] },
-    );
-    if (!letter) throw new NotFound(t("thereIsNoSuchLetterOf"));
-    const subject = letter.case;
-    await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
-    if ((await inner.count(Draft, { case: subject, person: viewer.id })) > 0) {
-      throw new Conflict(t("youHaveBegunAnotherAnswerOn"));
-    }
-    const called = await inner.nativeUpdate(
-      Message,
-      { id: messageId, state: "due", attempts: 0, dueAt: { $gt: now } },
-      { state: "called back" },
-    );
-    if (called === 0) throw new Conflict(t("itIsTooLateTheLetter"));
-    const draft = inner.create(Draft, {
-      case: subject,
-      person: inner.getReference(Person, viewer.id),
-      language: letter.language,
-      subject: letter.subject,
-      offers: await offersOf(inner, letter),
-      toAddress: letter.message.toAddress,
-      // It was going there: whatever was new about it was seen.
-      toConfirmed: true,
-      copies: letter.message.copies ?? null,
-      version: 1,
-      updatedAt: now,
-    });
-    createSlips(inner, draft, letter.slips);
-    await restoreWaiting(inner, subject, now);
-    inner.create(CaseEvent, {
-      case: subject,
-      person: inner.getReference(Person, viewer.id),
-      kind: "called back",
-      data: {},
-      at: now,
-    });
-    await inner.flush();
-    await restoreFiles(
-      inner,
-      messageId,
-      draft.id,
-      letter.slips.flatMap((slip) => slip.versionId ?? []),
-    );
-    await notify(inner, { case: subject.number, kind: "message" });
-    await notify(inner, { case: null, kind: "queue", changed: subject.number });
-    return subject.number;
-  });
-}
-
-/** The case waits for us as it did before: since its oldest inbound message without an answer. */
-async function restoreWaiting(em: EntityManager, subject: Case, now: Date): Promise<void> {
-  const [row] = await query<{ since: string | null; within: number }>(
-    em,
-    `select min(m.at) as since, t.answer_within as within from cases c join teams t on t.id = c.team_id
-       left join messages m on m.case_id = c.id and m.direction = 'in'
-        and m.at > coalesce((select max(o.at) from messages o where o.case_id = c.id and o.direction = 'out' and o.state <> 'called back'), '-infinity')
-      where c.id = ? group by t.answer_within`,
-    [subject.id],
-  );
-  subject.waitingSince = row?.since ? new Date(row.since) : now;
-  subject.answerBy = new Date(subject.waitingSince.getTime() + (row?.within ?? 0) * 60_000);
-  subject.status = "waiting for us";
-  subject.updatedAt = now;
-}
-
-/** Files that the agent had added, and that do not come with a reply anyway, go back to the draft. */
-async function restoreFiles(
-  em: EntityManager,
-  messageId: number,
-  draftId: number,
-  versions: number[],
-): Promise<void> {
-  await query(
-    em,
-    `insert into attachments (draft_id, file_id, name, content_type, position)
-     select ?, a.file_id, a.name, a.content_type, a.position from attachments a
-      where a.message_id = ? and not exists (select 1 from reply_attachments r where r.file_id = a.file_id and r.version_id = any(?))`,
-    [draftId, messageId, versions],
-  );
 }

@@ -17,8 +17,7 @@ export interface Sender {
 /** What a message on a case goes out under. @throws Unusable where the team has no number for a short message */
 export async function senderOf(em: EntityManager, subject: Case, settings: Settings): Promise<Sender> {
   const mailbox = mailboxOf(subject);
-  if (subject.channel !== "sms")
-    return { address: mailbox, messageId: `<${randomBytes(16).toString("hex")}@${domainOf(mailbox)}>` };
+  if (subject.channel !== "sms") return { address: mailbox, messageId: freshMessageId(mailbox) };
   const ours = settings.numbers.filter((one) => one.team === subject.team.id).map((one) => one.number);
   const latest = await em.findOne(
     Message,
@@ -34,6 +33,11 @@ export async function senderOf(em: EntityManager, subject: Case, settings: Setti
 /** The address of mail that a case goes by: the mailbox that it came to, else its team's own. @param subject with team and mailbox populated */
 export function mailboxOf(subject: Case): string {
   return subject.mailbox?.address ?? subject.team.mailbox;
+}
+
+/** A Message-ID that no other message has (RFC 5322, 3.6.4). @param mailbox the address that it comes from */
+export function freshMessageId(mailbox: string): string {
+  return `<${randomBytes(16).toString("hex")}@${domainOf(mailbox)}>`;
 }
 
 /** An id for a short message that no other has. */

@@ -4,7 +4,7 @@ import type { House } from "../db/entities/people";
 import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { prepared } from "../db/sql";
+import { holding, prepared } from "../db/sql";
 
 export interface WaitingFilter {
   list: "us" | "customer" | "set aside";
@@ -204,7 +204,7 @@ function conditions(viewer: Viewer, filter: WaitingFilter): { where: string; val
   const text = filter.text.trim();
   const number = /(\d{3,})$/.exec(text)?.[1];
   if (text !== "") {
-    const like = `%${text.replace(/[\\%_]/g, "\\$&")}%`;
+    const like = holding(text);
     add(
       `(cu.display_name ilike ? or c.subject ilike ? or exists (select 1 from organisations og where og.id = cu.organisation_id and og.name ilike ?) or c.number = ? or exists (select 1 from messages m where m.case_id = c.id
          and to_tsvector('simple', m.subject || ' ' || m.text) @@ plainto_tsquery('simple', ?)))`,

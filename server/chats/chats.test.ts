@@ -10,8 +10,8 @@ import { Case, CaseEvent } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
 import { Customer, CustomerAddress } from "../db/entities/customers";
 import { Person } from "../db/entities/people";
-import { closeHub, openHub } from "../events/hub";
-import { testHouse, testVersion, type TestHouse } from "../testing";
+import { closeHub, onEvent, openHub } from "../events/hub";
+import { eventually, testHouse, testVersion, type TestHouse } from "../testing";
 import { deliver } from "../sending/deliver";
 import {
   atDesk,
@@ -110,6 +110,28 @@ describe("at the door", () => {
     ]);
     await endInWindow(house.em(), first.chat, after(4));
     expect(await chatState(house.em(), third.chat)).toMatchObject({ state: "open", with: "Bram" });
+  });
+
+  test("nobody is told of a row that is as it was; all who wait are, when one before them leaves", async () => {
+    const told: number[] = [];
+    const stop = onEvent(({ kind, chat }) => {
+      if (kind === "chat" && chat?.what === "state") told.push(chat.id);
+    });
+    const heard = (id: number) =>
+      eventually(
+        () => Promise.resolve(told),
+        (ids) => ids.includes(id),
+      );
+    const first = await begin("one");
+    const second = await begin("two", {}, after(1));
+    await heard(second.chat);
+    told.length = 0;
+    expect(await openDoor(house.em(), after(2))).toBe(0);
+    await endInWindow(house.em(), first.chat, after(3));
+    await heard(second.chat);
+    stop();
+    expect(told).toEqual([first.chat, second.chat]);
+    expect((await chatState(house.em(), second.chat)).place).toBe(1);
   });
 
   test("a chat whose agent is gone is handed over with what was said, before all others", async () => {

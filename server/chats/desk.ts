@@ -1,8 +1,7 @@
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { MOST_CHATS, type Piece } from "#core/chat/protocol";
-import { draftSchema, saveDraft } from "../answering/draft";
-import { loadDraft } from "../answering/draft";
+import { draftSchema, loadDraft, saveDraft } from "../answering/draft";
 import { readOpenCase, type OpenCase } from "../answering/open";
 import { send } from "../answering/send";
 import { Chat } from "../db/entities/chats";

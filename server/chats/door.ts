@@ -75,7 +75,7 @@ export async function openDoor(em: EntityManager, now: Date): Promise<number> {
       { state: "waiting" },
       { orderBy: { openedAt: "asc", id: "asc" }, populate: ["case"] },
     );
-    let count = 0;
+    const letIn: Chat[] = [];
     for (const chat of waiting) {
       const [next] = free.filter((one) => one.open < one.most).sort((a, b) => a.open - b.open || a.id - b.id);
       if (!next) break;
@@ -84,15 +84,21 @@ export async function openDoor(em: EntityManager, now: Date): Promise<number> {
       chat.person = inner.getReference(Person, next.id);
       chat.takenAt ??= now;
       chat.case.assignee = chat.person;
-      count += 1;
+      letIn.push(chat);
     }
+    if (left.length + letIn.length === 0) return 0;
     await inner.flush();
-    // Who still waits has another place, now.
-    for (const chat of [...left, ...waiting])
-      await tellChat(inner, chat, chat.case.number, { what: "state", by: "us" });
-    if (count > 0) await notify(inner, { case: null, kind: "queue" });
-    return count;
+    // Who still waits has another place, now; of those who left, all are among them.
+    for (const chat of waiting) await tellChat(inner, chat, chat.case.number, { what: "state", by: "us" });
+    for (const chat of letIn) await notify(inner, { case: null, kind: "queue", changed: chat.case.number });
+    return letIn.length;
   });
+}
+
+/** Tells all who wait at the door that the row is another one. */
+export async function tellRow(em: EntityManager): Promise<void> {
+  const waiting = await em.find(Chat, { state: "waiting" }, { populate: ["case"] });
+  for (const chat of waiting) await tellChat(em, chat, chat.case.number, { what: "state", by: "us" });
 }
 
 /** The place in the row at the door, from 1. */

@@ -1,4 +1,3 @@
-import { randomBytes } from "node:crypto";
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { withCaseNumber } from "#core/mail/subject";
 import { Chat } from "../db/entities/chats";
@@ -6,11 +5,12 @@ import { Case, CaseEvent } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
 import { CustomerAddress } from "../db/entities/customers";
 import { Team } from "../db/entities/people";
-import { domainOf } from "../answering/sender";
+import { freshMessageId } from "../answering/sender";
 import { notify } from "../events/notify";
 import { caseNumber, findHouse } from "../house/house";
 import { scheduleDelivery } from "../sending/schedule";
 import { t } from "../words";
+import { tellRow } from "./door";
 import { piecesAfter, tellChat, MOST_PIECES } from "./pieces";
 
 /** A window that was not heard of for so long is closed for good. */
@@ -33,6 +33,7 @@ export async function endChat(
       { lockMode: LockMode.PESSIMISTIC_WRITE, populate: ["case"], refresh: true },
     );
     if (chat.state === "ended") return;
+    const stoodInRow = chat.state === "waiting";
     const subject = await inner.findOneOrFail(Case, { id: chat.case.id }, { populate: ["team", "customer"] });
     chat.state = "ended";
     chat.endedAt = now;
@@ -50,6 +51,7 @@ export async function endChat(
     await inner.flush();
     if (chat.email != null) await mailTalk(inner, chat, subject, chat.email, now);
     await tellChat(inner, chat, subject.number, { what: "state", by: by === "customer" ? "them" : "us" });
+    if (stoodInRow) await tellRow(inner);
     await notify(inner, { case: subject.number, kind: "message" });
     await notify(inner, { case: null, kind: "queue", changed: subject.number });
   });
@@ -90,7 +92,7 @@ async function mailTalk(
     text: words,
     html: null,
     language: house.language,
-    messageId: `<${randomBytes(16).toString("hex")}@${domainOf(team.mailbox)}>`,
+    messageId: freshMessageId(team.mailbox),
     person: null,
     at: now,
     dueAt: now,

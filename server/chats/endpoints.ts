@@ -1,12 +1,14 @@
 import express, { Router, type NextFunction, type Request, type Response } from "express";
-import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
+import { RateLimiterMemory } from "rate-limiter-flexible";
 import { z } from "zod";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { MOST_PIECE } from "#core/chat/protocol";
 import { MOST_ID } from "#core/forms/fields";
 import { Attachment } from "../db/entities/answering";
-import { Conflict, NotFound } from "../errors";
+import { NotFound } from "../errors";
 import { contentOf } from "../files/store";
+import { tooOften } from "../web/limits";
+import { tellRefusal } from "../web/results";
 import { t } from "../words";
 import { piecesAfter } from "./pieces";
 import {
@@ -83,16 +85,7 @@ export function chatEndpoints(em: () => EntityManager): Router {
       .set("X-Content-Type-Options", "nosniff")
       .send(await contentOf(em(), file.file.id));
   });
-  router.use((error: unknown, _request: Request, response: Response, next: NextFunction) => {
-    if (error instanceof NotFound) return void response.status(404).json({ problem: error.message });
-    if (error instanceof Conflict) return void response.status(409).json({ problem: error.message });
-    if (error instanceof z.core.$ZodError) {
-      const [issue] = error.issues;
-      const problem = `${issue?.path.join(".") ?? ""}: ${issue?.message ?? "cannot be read"}`;
-      return void response.status(400).json({ problem });
-    }
-    next(error);
-  });
+  router.use(tellRefusal);
   // What is no such request may be a page of ours.
   return router;
 }
@@ -100,17 +93,11 @@ export function chatEndpoints(em: () => EntityManager): Router {
 /** Slows an address down that asks much more often than people do. */
 function limited(limiter: RateLimiterMemory) {
   return async (request: Request, response: Response, next: NextFunction): Promise<void> => {
-    try {
-      await limiter.consume(request.ip ?? "unknown");
-    } catch (error) {
-      if (!(error instanceof RateLimiterRes)) throw error;
-      const seconds = Math.max(1, Math.ceil(error.msBeforeNext / 1000));
-      response
-        .status(429)
-        .set("Retry-After", String(seconds))
-        .json({ problem: t("thatWasTooOftenWait") });
-      return;
-    }
-    next();
+    const seconds = await tooOften(limiter, request.ip ?? "unknown");
+    if (seconds === null) return next();
+    response
+      .status(429)
+      .set("Retry-After", String(seconds))
+      .json({ problem: t("thatWasTooOftenWait") });
   };
 }

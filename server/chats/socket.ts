@@ -10,7 +10,6 @@ import type { Chat } from "../db/entities/chats";
 import { log } from "../log";
 import { loggable } from "../told";
 import { t } from "../words";
-import { openDoor } from "./door";
 import { MOST_PIECES, piecesAfter } from "./pieces";
 import {
   chatOf,
@@ -229,15 +228,7 @@ export function chatSockets(server: Server, em: () => EntityManager): () => void
     else if (event.kind === "queue" && event.changed === undefined)
       for (const window of windows) window.bring("pieces");
   });
-  // Who of us is gone is noticed here too, where no one else would look.
-  const timer = setInterval(() => {
-    if (windows.size === 0) return;
-    openDoor(em(), new Date()).catch((error: unknown) => {
-      log.warn({ event: "door failed", error: loggable(error) });
-    });
-  }, 15_000);
   return () => {
-    clearInterval(timer);
     stopListening();
     for (const client of sockets.clients) client.terminate();
     sockets.close();

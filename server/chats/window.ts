@@ -6,7 +6,6 @@ import { nameKey } from "#core/checks/names";
 import { wellFormed } from "#core/text/well-formed";
 import { Chat } from "../db/entities/chats";
 import { CaseEvent } from "../db/entities/cases";
-import { Customer, CustomerAddress } from "../db/entities/customers";
 import { query } from "../db/sql";
 import { bookingReferenceIn } from "../details/bookings";
 import { digestOf } from "../digest";
@@ -14,7 +13,7 @@ import { Conflict, NotFound } from "../errors";
 import { notify } from "../events/notify";
 import { settingsOf } from "../house/settings";
 import { queue } from "../queue/boss";
-import { firstTeam, openCase } from "../receiving/arrival";
+import { createCustomer, firstTeam, openCase } from "../receiving/arrival";
 import { beginningOf } from "../receiving/beginning";
 import { t } from "../words";
 import { openDoor, placeAtDoor } from "./door";
@@ -42,21 +41,21 @@ export async function beginChat(
   now: Date,
 ): Promise<{ token: string; chat: number }> {
   const token = randomBytes(24).toString("base64url");
+  const tokenHash = hashOf(token);
   const chat = await em.transactional(async (inner) => {
     const words = wellFormed(input.text);
     const name = wellFormed(input.name) || null;
-    const customer = inner.create(Customer, {
-      firstName: name?.split(/\s+/)[0] ?? null,
-      lastName: name?.split(/\s+/).slice(1).join(" ") || null,
-      displayName: name ?? t("guest"),
-      nameKey: name === null ? null : nameKey(name),
-      language: input.language,
-      timeZone: null,
-      phone: null,
-      since: null,
-      organisation: null,
-    });
-    inner.create(CustomerAddress, { channel: "chat", address: digestOf(Buffer.from(token)), customer });
+    const customer = await createCustomer(
+      inner,
+      {
+        firstName: name?.split(/\s+/)[0] ?? null,
+        lastName: name?.split(/\s+/).slice(1).join(" ") || null,
+        displayName: name ?? t("guest"),
+        nameKey: name === null ? null : nameKey(name),
+        language: input.language,
+      },
+      { channel: "chat", address: tokenHash },
+    );
     const team = await firstTeam(inner);
     const subject = await openCase(inner, {
       channel: "chat",
@@ -68,7 +67,7 @@ export async function beginChat(
     });
     const made = inner.create(Chat, {
       case: subject,
-      tokenHash: digestOf(Buffer.from(token)),
+      tokenHash,
       state: "waiting",
       person: null,
       name,
@@ -86,19 +85,21 @@ export async function beginChat(
     inner.create(CaseEvent, { case: subject, person: null, kind: "opened", data: {}, at: now });
     await inner.flush();
     await keepPiece(inner, made.id, { key: "first", text: words }, now);
+    await tellChat(inner, made, subject.number, { what: "state", by: "them" });
     return made;
   });
   await openDoor(em.fork(), now);
   return { token, chat: chat.id };
 }
 
+/** The only form in which a token is stored. */
+function hashOf(token: string): string {
+  return digestOf(Buffer.from(token));
+}
+
 /** The chat of a window. @throws NotFound where no chat has the token */
 export async function chatOf(em: EntityManager, token: string): Promise<Chat> {
-  const chat = await em.findOne(
-    Chat,
-    { tokenHash: digestOf(Buffer.from(token)) },
-    { populate: ["case", "person"] },
-  );
+  const chat = await em.findOne(Chat, { tokenHash: hashOf(token) }, { populate: ["case", "person"] });
   if (!chat) throw new NotFound(t("thereIsNoSuchChat"));
   return chat;
 }

@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import express from "express";
 import type { Server } from "node:http";
-import type { ContactFormInput } from "#core/forms/contact";
+import { nameOfField, ownFields as names, type ContactFormInput } from "#core/forms/contact";
 import { openForm, firstForm, listForms, removeForm, saveForm, saveOrigins } from "./forms";
 import { contactFromElsewhere } from "./elsewhere";
-import { nameOfField, names, openedAt, submitForm, type FormProblems } from "./submit";
+import { openedAt, submitForm, type FormProblems } from "./submit";
 import { Attachment } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";

@@ -2,8 +2,9 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { ContactFormInput } from "#core/forms/contact";
 import { readMarkdown } from "#core/formats/markdown";
 import { ContactForm } from "../db/entities/mailboxes";
-import { House, Team } from "../db/entities/people";
+import { Team } from "../db/entities/people";
 import { NotFound, Unusable } from "../errors";
+import { findHouse } from "../house/house";
 import { requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
 
@@ -32,7 +33,7 @@ export async function listForms(
 ): Promise<{ forms: FormRow[]; origins: string[] }> {
   requireRole(viewer, "lead");
   const forms = await em.find(ContactForm, {}, { orderBy: { id: "asc" } });
-  const house = await em.findOneOrFail(House, { id: 1 });
+  const house = await findHouse(em);
   return {
     forms: forms.map(({ team, firstMail, ...form }) => ({
       ...form,
@@ -94,7 +95,7 @@ export async function saveOrigins(em: EntityManager, viewer: Viewer, origins: st
       throw new Unusable(t("siteIsNoSite", { site: one.slice(0, 100) }), "origins");
     return origin;
   });
-  const house = await em.findOneOrFail(House, { id: 1 });
+  const house = await findHouse(em);
   house.embedOrigins = [...new Set(kept)];
   await em.flush();
 }

@@ -1,9 +1,8 @@
-import { createHmac, randomBytes, timingSafeEqual } from "node:crypto";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { RateLimiterMemory, RateLimiterRes } from "rate-limiter-flexible";
+import { RateLimiterMemory } from "rate-limiter-flexible";
 import { fileTypeFromBuffer } from "file-type";
 import { z } from "zod";
-import type { FormField } from "#core/forms/contact";
+import { nameOfField, ownFields as names, type FormField } from "#core/forms/contact";
 import { compose } from "#core/compose/compose";
 import { re2Patterns } from "#core/conditions/re2";
 import { readMarkdown } from "#core/formats/markdown";
@@ -12,19 +11,20 @@ import { fileName } from "#core/text/file-name";
 import { wellFormed } from "#core/text/well-formed";
 import { catalogue } from "#core/tokens/catalogue";
 import { contextFrom } from "../answering/context";
-import { domainOf } from "../answering/sender";
+import { freshMessageId } from "../answering/sender";
 import type { ContactForm } from "../db/entities/mailboxes";
 import { Case } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
 import { digestOf } from "../digest";
-import { environment } from "../environment";
 import { Unusable } from "../errors";
 import { caseNumber } from "../house/house";
 import { ownTokensOf, settingsOf } from "../house/settings";
+import { isSame, proofOf } from "../proof";
 import { acceptMail } from "../receiving/accept";
 import { beginningOf } from "../receiving/beginning";
 import type { ReceivedMail } from "../reading/mail";
 import { scheduleDelivery } from "../sending/schedule";
+import { tooOften } from "../web/limits";
 import { t } from "../words";
 
 /** Whoever fills a form in faster is a program. */
@@ -38,25 +38,6 @@ const MOST_BYTES = 20 * 1024 * 1024;
 /** What one network address sends within ten minutes. */
 const sending = new RateLimiterMemory({ points: 8, duration: 600 });
 
-/** Names of the form's own fields; those that a lead adds stand beside them by their place. */
-export const names = {
-  email: "email",
-  name: "name",
-  booking: "booking",
-  topic: "topic",
-  message: "message",
-  files: "files",
-  /** Nobody sees it; programs fill it in. */
-  trap: "website",
-  /** When the form was opened, signed. */
-  opened: "opened",
-} as const;
-
-/** The name of a field that a lead added. @param at its place, from 0 */
-export function nameOfField(at: number): string {
-  return `field-${at}`;
-}
-
 /** When a form was opened, so that nobody else can say so. */
 export function openedAt(now: Date): string {
   const at = now.getTime().toString(36);
@@ -64,10 +45,7 @@ export function openedAt(now: Date): string {
 }
 
 function signed(text: string): string {
-  return createHmac("sha256", environment().sessionSecret)
-    .update(`contact form ${text}`)
-    .digest("base64url")
-    .slice(0, 24);
+  return proofOf(`contact form ${text}`, "base64url").slice(0, 24);
 }
 
 /** What is wrong with what was filled in, by field; under `form` what is about all of it. */
@@ -92,12 +70,8 @@ export async function submitForm(
   const robot = robotSigns(fields, letter.message, fromElsewhere, now);
   if (robot !== null) problems.form ??= robot;
   if (Object.keys(problems).length > 0) return { ok: false, problems };
-  try {
-    await sending.consume(address);
-  } catch (error) {
-    if (!(error instanceof RateLimiterRes)) throw error;
+  if ((await tooOften(sending, address)) !== null)
     return { ok: false, problems: { form: t("thatWasTooOftenWait") } };
-  }
   const mail: ReceivedMail = {
     from: { name: letter.name === "" ? null : letter.name, address: letter.email },
     replyTo: null,
@@ -106,7 +80,7 @@ export async function submitForm(
     subject: letter.topic === "" ? beginningOf(letter.message) : letter.topic,
     text: letter.text,
     html: null,
-    messageId: `<form-${randomBytes(16).toString("hex")}@${domainOf(form.team.mailbox)}>`,
+    messageId: freshMessageId(form.team.mailbox),
     answers: [],
     language: guessLanguage(letter.message),
     attachments: files,
@@ -237,9 +211,7 @@ export function openedAgain(fields: FormData, now: Date): string {
 function ageOf(fields: FormData, now: Date): number | null {
   const [at = "", proof = ""] = openedOf(fields).split(".");
   const age = now.getTime() - parseInt(at, 36);
-  const isOurs =
-    proof.length === 24 && timingSafeEqual(Buffer.from(proof), Buffer.from(signed(at).padEnd(24)));
-  return isOurs && age <= LONGEST_MS ? age : null;
+  return isSame(proof, signed(at)) && age <= LONGEST_MS ? age : null;
 }
 
 function openedOf(fields: FormData): string {
@@ -306,7 +278,7 @@ async function sendFirstMail(
     text: letter.text,
     html: letter.html,
     language,
-    messageId: `<${randomBytes(16).toString("hex")}@${domainOf(mailbox)}>`,
+    messageId: freshMessageId(mailbox),
     references: inbound?.messageId ? [inbound.messageId] : [],
     person: null,
     at: now,

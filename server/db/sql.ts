@@ -21,6 +21,11 @@ export async function query<Row>(
   return rows;
 }
 
+/** The pattern of `like` for whatever has a text in it. */
+export function holding(text: string): string {
+  return `%${text.replace(/[\\%_]/g, "\\$&")}%`;
+}
+
 /** What of the pool is asked for: a connection, for one statement. */
 interface Pool {
   acquireConnection(): Promise<ClientBase>;

@@ -5,7 +5,7 @@ import { CustomerAddress } from "../db/entities/customers";
 import { Person, Team } from "../db/entities/people";
 import { NotFound } from "../errors";
 import { requireRole, type Viewer } from "../people/viewer";
-import { query } from "../db/sql";
+import { holding, query } from "../db/sql";
 import { ask, askFor } from "./ask";
 import { phonesInUse } from "./phones";
 import { t } from "../words";
@@ -97,7 +97,7 @@ export async function outsidePeople(
   const mailboxes = (await askFor(z.array(mailboxSchema), "/mailboxes")).filter(
     (one) => !closed.has(one.address.toLowerCase()),
   );
-  const like = `%${text.trim().replace(/[\\%_]/g, "\\$&")}%`;
+  const like = holding(text.trim());
   const people = await query<{ address: string; name: string }>(
     em,
     `select a.address, cu.display_name as name from customer_addresses a join customers cu on cu.id = a.customer_id

@@ -1,9 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
-import { readPhoneNumber } from "#core/sms/number";
 import { CustomerAddress } from "../db/entities/customers";
-import { House } from "../db/entities/people";
-import { Unusable } from "../errors";
 import { settingsOf } from "../house/settings";
 import { ask, askFor } from "./ask";
 
@@ -57,14 +54,6 @@ export async function numberOf(em: EntityManager, address: string): Promise<stri
     { orderBy: { id: "asc" }, limit: 1 },
   );
   return phones[0]?.address ?? null;
-}
-
-/** A number as somebody wrote it, in the form of ITU-T E.164. @throws Unusable with what is wrong with it */
-export async function numberFrom(em: EntityManager, text: string): Promise<string> {
-  const { region } = await em.findOneOrFail(House, { id: 1 });
-  const read = readPhoneNumber(text, region ?? null);
-  if (!read.ok) throw new Unusable(read.problem, "number");
-  return read.e164;
 }
 
 /** Writes to us from a phone, through the gateway. @throws Unusable with the gateway's words when it is not taken */

@@ -1,8 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { createHmac, randomBytes, timingSafeEqual } from "node:crypto";
+import { randomBytes } from "node:crypto";
 import { PasswordLink, Person } from "../db/entities/people";
-import { environment } from "../environment";
 import { NotFound } from "../errors";
+import { isSame, proofOf as ownProof } from "../proof";
 import { queue } from "../queue/boss";
 import { checkPassword, hashPassword } from "./password";
 import { endSessionsOf, startSession, type Where } from "./sessions";
@@ -56,9 +56,7 @@ export function urlOf(link: Pick<PasswordLink, "id" | "nonce">, base: string): s
 }
 
 function proofOf({ id, nonce }: Pick<PasswordLink, "id" | "nonce">): string {
-  return createHmac("sha256", environment().sessionSecret)
-    .update(`password link ${id} ${nonce}`)
-    .digest("base64url");
+  return ownProof(`password link ${id} ${nonce}`, "base64url");
 }
 
 const GONE = "This link is not good any more: it was used, replaced or is too old. Ask a lead for another.";
@@ -71,9 +69,7 @@ async function findLink(em: EntityManager, token: string, now: Date) {
   const [, id = "", proof = ""] = /^(\d{1,9})\.([\w-]{43})$/.exec(token) ?? [];
   const link =
     id === "" ? null : await em.findOne(PasswordLink, { id: Number(id) }, { populate: ["person"] });
-  const wanted = Buffer.from(link ? proofOf(link) : "");
-  const given = Buffer.from(proof);
-  const isIts = wanted.length === given.length && timingSafeEqual(wanted, given);
+  const isIts = isSame(proof, link ? proofOf(link) : "");
   if (!link || !isIts || link.usedAt != null || link.expiresAt <= now || !link.person.active)
     throw new NotFound(GONE);
   return link;

@@ -1,10 +1,10 @@
 import type { EntityManager, FilterQuery } from "@mikro-orm/postgresql";
-import { createHmac, randomBytes } from "node:crypto";
+import { randomBytes } from "node:crypto";
 import { Person, Session } from "../db/entities/people";
 import { prepared } from "../db/sql";
-import { environment } from "../environment";
 import { NotFound } from "../errors";
 import { notify } from "../events/notify";
+import { proofOf } from "../proof";
 import type { Viewer } from "./viewer";
 import { t } from "../words";
 
@@ -21,7 +21,7 @@ const DAY = 24 * 60 * MINUTE;
 
 /** The only form in which a token is stored. */
 function hashToken(token: string): string {
-  return createHmac("sha256", environment().sessionSecret).update(token).digest("hex");
+  return proofOf(token, "hex");
 }
 
 function newToken(): string {

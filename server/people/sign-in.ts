@@ -1,8 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { createHmac, timingSafeEqual } from "node:crypto";
 import { RateLimiterPostgres, RateLimiterRes } from "rate-limiter-flexible";
 import { Person } from "../db/entities/people";
-import { environment } from "../environment";
+import { isSame, proofOf as ownProof } from "../proof";
 import { startSession, type Where } from "./sessions";
 import { verifyPassword } from "./password";
 
@@ -87,17 +86,15 @@ function idOf(device: string): string {
 }
 
 function isDeviceOf(device: string, email: string): boolean {
-  const wanted = Buffer.from(proofOf(idOf(device), email));
+  const wanted = proofOf(idOf(device), email);
   return device
     .split(".")
     .slice(1, MOST_ACCOUNTS + 1)
-    .some((proof) => proof.length === wanted.length && timingSafeEqual(Buffer.from(proof), wanted));
+    .some((proof) => isSame(proof, wanted));
 }
 
 function proofOf(id: string, email: string): string {
-  return createHmac("sha256", environment().sessionSecret)
-    .update(`device ${id} ${email}`)
-    .digest("base64url");
+  return ownProof(`device ${id} ${email}`, "base64url");
 }
 
 function limiter(em: EntityManager, kind: string, points: number): RateLimiterPostgres {

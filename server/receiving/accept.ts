@@ -4,9 +4,9 @@ import { failureWords, type DeliveryFailure } from "#core/mail/failure";
 import { isAlone, noCopies, type Copies } from "#core/mail/copies";
 import { bareSubject, caseNumberIn } from "#core/mail/subject";
 import { Attachment } from "../db/entities/answering";
-import { Case, CaseEvent } from "../db/entities/cases";
+import { Case } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
-import { Customer, CustomerAddress } from "../db/entities/customers";
+import { CustomerAddress, type Customer } from "../db/entities/customers";
 import { Mailbox } from "../db/entities/mailboxes";
 import { Team } from "../db/entities/people";
 import { letterOfReport } from "../sending/envelope";
@@ -15,7 +15,15 @@ import { findHouse } from "../house/house";
 import type { ReceivedMail } from "../reading/mail";
 import { query } from "../db/sql";
 import { t } from "../words";
-import { arrived, awaitAnswer, firstTeam, openCase, openCasesOf, type Accepted } from "./arrival";
+import {
+  arrived,
+  createCustomer,
+  failedLater,
+  firstTeam,
+  openCase,
+  openCasesOf,
+  type Accepted,
+} from "./arrival";
 
 /**
  * Takes a received message in, whole or not at all: it joins the case that it answers, else the one whose
@@ -109,18 +117,9 @@ async function noteFailure(
 ): Promise<void> {
   const words = failureWords(failure);
   const isMain = failure.recipient === null || failure.recipient === letter.toAddress.toLowerCase();
-  letter.refusal = words === "" ? t("theOtherServerSaysNoMore") : words;
-  if (failure.action === "delayed" || !isMain) return;
-  letter.state = "refused";
-  const subject = await em.findOneOrFail(Case, { id: letter.case.id });
-  em.create(CaseEvent, {
-    case: subject,
-    person: null,
-    kind: "refused",
-    data: { message: letter.id, words: letter.refusal },
-    at: now,
-  });
-  await awaitAnswer(em, subject, now);
+  const said = words === "" ? t("theOtherServerSaysNoMore") : words;
+  if (failure.action === "failed" && isMain) await failedLater(em, letter, said, now);
+  else letter.refusal = said;
 }
 
 /** Whom it went to besides; null for nobody. */
@@ -160,20 +159,18 @@ async function knownCustomer(em: EntityManager, address: string): Promise<Custom
 async function newCustomer(em: EntityManager, mail: ReceivedMail): Promise<Customer> {
   const address = mail.from.address;
   const { firstName, lastName } = nameParts(mail.from.name);
-  const customer = em.create(Customer, {
-    firstName,
-    lastName,
-    displayName: mail.from.name ?? address,
-    nameKey: firstName !== null && lastName !== null ? nameKey(`${firstName} ${lastName}`) : null,
-    language: mail.language,
-    timeZone: null,
-    phone: null,
-    since: null,
-    organisation: null,
-  });
-  em.create(CustomerAddress, { channel: "email", address, customer });
-  await em.flush();
-  return customer;
+  const isWhole = firstName !== null && lastName !== null;
+  return createCustomer(
+    em,
+    {
+      firstName,
+      lastName,
+      displayName: mail.from.name ?? address,
+      nameKey: isWhole ? nameKey(`${firstName} ${lastName}`) : null,
+      language: mail.language,
+    },
+    { channel: "email", address },
+  );
 }
 
 /** First and last name of a sender's display name, where it looks like a person's: “Brandt, Ana” and “Ana Brandt”. */

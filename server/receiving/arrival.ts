@@ -1,6 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { Case, CaseEvent } from "../db/entities/cases";
-import type { Customer } from "../db/entities/customers";
+import { Customer, CustomerAddress } from "../db/entities/customers";
+import type { Message } from "../db/entities/messages";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { bookingReferenceIn } from "../details/bookings";
@@ -72,6 +73,43 @@ export async function openCase(em: EntityManager, { now, ...given }: Opening): P
   });
 }
 
+/** What is known of a customer whom nobody knew before. */
+type Newcomer = Pick<Customer, "displayName" | "language"> &
+  Partial<Pick<Customer, "firstName" | "lastName" | "nameKey" | "phone">>;
+
+/** Somebody new, by the address that they are recognised by from now on. */
+export async function createCustomer(
+  em: EntityManager,
+  known: Newcomer,
+  reached: Pick<CustomerAddress, "channel" | "address">,
+): Promise<Customer> {
+  const customer = em.create(Customer, {
+    ...{ firstName: null, lastName: null, nameKey: null, phone: null, timeZone: null, since: null },
+    ...{ organisation: null, ...known },
+  });
+  em.create(CustomerAddress, { ...reached, customer });
+  await em.flush();
+  return customer;
+}
+
+/**
+ * A message of ours that had left did not arrive: it is refused, in the words of whoever says so, and its case waits for us
+ * again. The caller writes what the unit of work holds.
+ */
+export async function failedLater(
+  em: EntityManager,
+  message: Message,
+  words: string,
+  now: Date,
+): Promise<void> {
+  const subject = await em.findOneOrFail(Case, { id: message.case.id });
+  message.state = "refused";
+  message.refusal = words;
+  const data = { message: message.id, words };
+  em.create(CaseEvent, { case: subject, person: null, kind: "refused", data, at: now });
+  await awaitAnswer(em, subject, now);
+}
+
 /** What has arrived on a case. */
 interface Arrival {
   subject: Case;
@@ -110,7 +148,7 @@ export async function arrived(em: EntityManager, arrival: Arrival, now: Date): P
 }
 
 /** The case waits for us again; its time runs from the oldest message without an answer. */
-export async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
+async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
   if (subject.waitingSince === null) {
     const team = await em.findOneOrFail(Team, { id: subject.team.id });
     subject.waitingSince = now;

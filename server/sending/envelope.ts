@@ -1,14 +1,11 @@
-import { createHmac, timingSafeEqual } from "node:crypto";
 import { environment } from "../environment";
+import { isSame, proofOf } from "../proof";
 
 /** Digits of the proof that a mark is ours: 48 bits, which nobody guesses by mail. */
 const PROOF = 12;
 
-function proofOf(id: number): string {
-  return createHmac("sha256", environment().sessionSecret)
-    .update(`letter ${id}`)
-    .digest("hex")
-    .slice(0, PROOF);
+function markOf(id: number): string {
+  return `${id}-${proofOf(`letter ${id}`, "hex").slice(0, PROOF)}`;
 }
 
 /**
@@ -19,7 +16,7 @@ export function envelopeSender(message: { id: number; fromAddress: string }): st
   const { envelopeFrom } = environment();
   if (envelopeFrom === null) return message.fromAddress;
   const [local = "", domain = ""] = envelopeFrom.split("@");
-  return `${local}+${message.id}-${proofOf(message.id)}@${domain}`;
+  return `${local}+${markOf(message.id)}@${domain}`;
 }
 
 /** Whether mail to an address comes back from our letters. */
@@ -33,7 +30,6 @@ export function isForReports(address: string): boolean {
 /** The letter that a report is about, by the address that it went to; null where that says none of ours. */
 export function letterOfReport(address: string): number | null {
   if (!isForReports(address)) return null;
-  const [, id, proof] = /\+(\d{1,10})-([0-9a-f]+)@/.exec(address.toLowerCase()) ?? [];
-  if (id === undefined || proof?.length !== PROOF) return null;
-  return timingSafeEqual(Buffer.from(proof), Buffer.from(proofOf(Number(id)))) ? Number(id) : null;
+  const [, mark = "", id = ""] = /\+((\d{1,10})-[0-9a-f]+)@/.exec(address.toLowerCase()) ?? [];
+  return id !== "" && isSame(mark, markOf(Number(id))) ? Number(id) : null;
 }

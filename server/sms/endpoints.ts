@@ -1,11 +1,9 @@
-import { timingSafeEqual } from "node:crypto";
 import express, { Router, type NextFunction, type Request, type Response } from "express";
-import { z } from "zod";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { digestOf } from "../digest";
 import { environment } from "../environment";
-import { NotFound } from "../errors";
 import { log } from "../log";
+import { isSame } from "../proof";
+import { tellRefusal } from "../web/results";
 import { acceptReceipt, acceptShortMessage, inboundSchema, receiptSchema } from "./receive";
 
 /**
@@ -28,15 +26,7 @@ export function smsEndpoints(em: () => EntityManager): Router {
   router.post("/receipts", async (request, response) => {
     response.json({ known: await acceptReceipt(em(), receiptSchema.parse(request.body), new Date()) });
   });
-  router.use((error: unknown, _request: Request, response: Response, next: NextFunction) => {
-    if (error instanceof NotFound) return void response.status(404).json({ problem: error.message });
-    if (error instanceof z.core.$ZodError) {
-      const [issue] = error.issues;
-      const problem = `${issue?.path.join(".") ?? "body"}: ${issue?.message ?? "cannot be read"}`;
-      return void response.status(400).json({ problem });
-    }
-    next(error);
-  });
+  router.use(tellRefusal);
   return router;
 }
 
@@ -49,10 +39,4 @@ function signedByGateway(request: Request, response: Response, next: NextFunctio
     .status(401)
     .set("WWW-Authenticate", "Bearer")
     .json({ problem: "The gateway’s token is missing or wrong" });
-}
-
-/** Compared in time that says nothing of where they differ. */
-function isSame(one: string, other: string): boolean {
-  const [a, b] = [one, other].map((text) => Buffer.from(digestOf(Buffer.from(text))));
-  return a !== undefined && b !== undefined && timingSafeEqual(a, b);
 }

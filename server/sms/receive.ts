@@ -1,22 +1,30 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
+import { E164 } from "#core/sms/e164";
 import { shownNumber } from "#core/sms/number";
 import { wellFormed } from "#core/text/well-formed";
-import { Case, CaseEvent } from "../db/entities/cases";
+import { CaseEvent } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
-import { Customer, CustomerAddress } from "../db/entities/customers";
+import { CustomerAddress, type Customer } from "../db/entities/customers";
 import { PhoneNumber, Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound } from "../errors";
 import { notify } from "../events/notify";
-import { arrived, awaitAnswer, openCase, openCasesOf, type Accepted } from "../receiving/arrival";
+import {
+  arrived,
+  createCustomer,
+  failedLater,
+  openCase,
+  openCasesOf,
+  type Accepted,
+} from "../receiving/arrival";
 import { beginningOf } from "../receiving/beginning";
 import { t } from "../words";
 
 /** Longest text of a short message that is taken: some two dozen parts. */
 const MOST_TEXT = 4000;
 
-const number = z.string().regex(/^\+[1-9]\d{5,14}$/, "is no number as in +447400123456 (ITU-T E.164)");
+const number = z.string().regex(E164, "is no number as in +447400123456 (ITU-T E.164)");
 
 /** A short message as a gateway hands it in (docs/sms.md). */
 export const inboundSchema = z.object({
@@ -101,20 +109,8 @@ async function customerOf(em: EntityManager, from: string): Promise<Customer> {
     { populate: ["customer"] },
   );
   if (known) return known.customer;
-  const customer = em.create(Customer, {
-    firstName: null,
-    lastName: null,
-    displayName: shownNumber(from),
-    nameKey: null,
-    language: null,
-    timeZone: null,
-    phone: from,
-    since: null,
-    organisation: null,
-  });
-  em.create(CustomerAddress, { channel: "sms", address: from, customer });
-  await em.flush();
-  return customer;
+  const shown = { displayName: shownNumber(from), phone: from, language: null };
+  return createCustomer(em, shown, { channel: "sms", address: from });
 }
 
 /**
@@ -135,24 +131,12 @@ export async function acceptReceipt(
     );
     if (!message) return false;
     if (message.deliveredAt != null || message.state === "refused") return true;
-    const subject = await inner.findOneOrFail(Case, { id: message.case.id });
-    const event = (kind: "arrived" | "refused", data: object) =>
-      inner.create(CaseEvent, {
-        case: subject,
-        person: null,
-        kind,
-        data: { message: message.id, ...data },
-        at: now,
-      });
+    const subject = message.case;
     if (state === "delivered") {
       message.deliveredAt = now;
-      event("arrived", {});
-    } else {
-      message.state = "refused";
-      message.refusal = problem ?? t("theGatewayCouldNotDeliverIt");
-      event("refused", { words: message.refusal });
-      await awaitAnswer(inner, subject, now);
-    }
+      const data = { message: message.id };
+      inner.create(CaseEvent, { case: subject, person: null, kind: "arrived", data, at: now });
+    } else await failedLater(inner, message, problem ?? t("theGatewayCouldNotDeliverIt"), now);
     await inner.flush();
     await notify(inner, { case: subject.number, kind: "message" });
     await notify(inner, { case: null, kind: "queue", changed: subject.number });

@@ -1,10 +1,11 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { NumberInput } from "#core/forms/people";
 import { readPhoneNumber, shownNumber } from "#core/sms/number";
-import { House, PhoneNumber, Team } from "../db/entities/people";
+import { PhoneNumber, Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { environment } from "../environment";
 import { NotFound, Unusable } from "../errors";
+import { findHouse } from "../house/house";
 import { requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
 
@@ -62,24 +63,30 @@ export async function saveNumber(
 ): Promise<number> {
   requireRole(viewer, "lead");
   return em.transactional(async (inner) => {
-    const { region } = await inner.findOneOrFail(House, { id: 1 });
-    const read = readPhoneNumber(input.number, region ?? null);
-    if (!read.ok) throw new Unusable(read.problem, "number");
+    const number = await numberFrom(inner, input.number);
     const team = await inner.findOne(Team, { id: input.team });
     if (!team) throw new NotFound(t("thereIsNoSuchTeam"));
-    const other = await inner.findOne(PhoneNumber, { number: read.e164 }, { populate: ["team"] });
+    const other = await inner.findOne(PhoneNumber, { number }, { populate: ["team"] });
     if (other && other.id !== id)
       throw new Unusable(t("thatIsANumberOfTeam", { team: other.team.name }), "number");
     if (id === null) {
-      const made = inner.create(PhoneNumber, { number: read.e164, team });
+      const made = inner.create(PhoneNumber, { number, team });
       await inner.flush();
       return made.id;
     }
     const known = await inner.findOne(PhoneNumber, { id });
     if (!known) throw new NotFound(t("thatNumberIsGone"));
-    Object.assign(known, { number: read.e164, team });
+    Object.assign(known, { number, team });
     return id;
   });
+}
+
+/** A number as somebody wrote it, in the form of ITU-T E.164. @throws Unusable with what is wrong with it */
+export async function numberFrom(em: EntityManager, text: string): Promise<string> {
+  const { region } = await findHouse(em);
+  const read = readPhoneNumber(text, region ?? null);
+  if (!read.ok) throw new Unusable(read.problem, "number");
+  return read.e164;
 }
 
 /** Takes a number away: what comes to it is refused from then on. @throws NotAllowed unless lead; NotFound */

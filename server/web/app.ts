@@ -46,7 +46,7 @@ function localsOf(response: Response): Locals {
 const MESSAGE_FRAME = /^\/(?:(?:outside\/)?messages\/[^/]+\/(?:html|attachments\/\d+)|paper)$/;
 
 /** Pages that customers see, which may stand in a frame on sites that are allowed to. */
-const PUBLIC_PAGE = /^\/(?:chat|contact\/[^/]+|press\/[^/]+)(?:\.data)?$/;
+const PUBLIC_PAGE = /^\/(?:chat|contact\/[^/]+)(?:\.data)?$/;
 
 /** The web process's application: security headers, assets, sessions, then the routes. */
 export function webApp({ orm, environment, ranker, build, assets }: WebOptions): Express {

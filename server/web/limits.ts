@@ -84,13 +84,19 @@ export async function limitRates(
 ): Promise<void> {
   const path = placeOf(request.path);
   const rate = rates.find((one) => one.what.test(path) && one.methods.test(request.method));
+  const seconds = rate ? await tooOften(rate.limiter, viewer.id) : null;
+  if (seconds === null) return next();
+  response.set("Retry-After", String(seconds));
+  refuse(request, response, 429, `That was too often. Wait ${seconds} s, then try again.`);
+}
+
+/** Counts one more of whoever it is. @returns in how many seconds they may ask again; null where they may now */
+export async function tooOften(limiter: RateLimiterMemory, who: string | number): Promise<number | null> {
   try {
-    await rate?.limiter.consume(viewer.id);
+    await limiter.consume(who);
+    return null;
   } catch (error) {
     if (!(error instanceof RateLimiterRes)) throw error;
-    const seconds = Math.max(1, Math.ceil(error.msBeforeNext / 1000));
-    response.set("Retry-After", String(seconds));
-    return refuse(request, response, 429, `That was too often. Wait ${seconds} s, then try again.`);
+    return Math.max(1, Math.ceil(error.msBeforeNext / 1000));
   }
-  next();
 }

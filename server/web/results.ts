@@ -1,3 +1,4 @@
+import type * as Express from "express";
 import { data } from "react-router";
 import { z } from "zod";
 import { Conflict, NotAllowed, NotFound, Unusable } from "../errors";
@@ -22,6 +23,18 @@ export async function actionResult(work: () => Promise<object>): Promise<Respons
     if (refusal === null) throw error;
     return Response.json(refusal, { status: refusal.status });
   }
+}
+
+/** The same for what is asked of the server outside of the screens: the status, and the problem in JSON. */
+export function tellRefusal(
+  error: unknown,
+  _request: Express.Request,
+  response: Express.Response,
+  next: Express.NextFunction,
+): void {
+  const refusal = refusalOf(error);
+  if (refusal === null) return next(error);
+  response.status(refusal.status).json({ problem: refusal.problem });
 }
 
 interface Refusal {

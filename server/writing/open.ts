@@ -129,7 +129,7 @@ export async function openReply(
     copiedFrom: await sourceOf(em, viewer, row.copiedFromId ?? null),
     uses: await usesOf(em, access.id, now),
     own: ownTokensOf(settings, now),
-    ...surroundings(settings, viewer, viewer.teamId, "email", null),
+    ...surroundings(settings, viewer, { team: { id: viewer.teamId }, channel: "email" }),
     known: await knownWords(em, viewer),
     shelves: await listShelves(em, viewer),
     owners: await possibleOwners(em),

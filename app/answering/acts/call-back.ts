@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { callBack } from "#server/answering/send";
+import { callBack } from "#server/answering/call-back";
 import { actionResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
 import { answerOrRefusal } from "../../ui/refusal";

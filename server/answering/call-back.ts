@@ -1,0 +1,108 @@
+import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
+import { Draft, SentLetter } from "../db/entities/answering";
+import { CaseEvent, type Case } from "../db/entities/cases";
+import { Message } from "../db/entities/messages";
+import { Person } from "../db/entities/people";
+import { query } from "../db/sql";
+import { Conflict, NotFound } from "../errors";
+import { notify } from "../events/notify";
+import type { Viewer } from "../people/viewer";
+import { t } from "../words";
+import { offersOf } from "./choice";
+import { createSlips } from "./draft";
+
+/**
+ * Calls a letter back before it is due: it is not delivered, and is the viewer's draft again.
+ * @returns the case's number
+ * @throws NotFound; Conflict when it is too late, or a new draft was begun meanwhile
+ */
+export async function callBack(
+  em: EntityManager,
+  viewer: Viewer,
+  messageId: number,
+  now: Date,
+): Promise<number> {
+  return em.transactional(async (inner) => {
+    const letter = await inner.findOne(
+      SentLetter,
+      { message: messageId, person: viewer.id },
+      { populate: ["case", "message"] },
+    );
+    if (!letter) throw new NotFound(t("thereIsNoSuchLetterOf"));
+    const subject = letter.case;
+    await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
+    if ((await inner.count(Draft, { case: subject, person: viewer.id })) > 0) {
+      throw new Conflict(t("youHaveBegunAnotherAnswerOn"));
+    }
+    const called = await inner.nativeUpdate(
+      Message,
+      { id: messageId, state: "due", attempts: 0, dueAt: { $gt: now } },
+      { state: "called back" },
+    );
+    if (called === 0) throw new Conflict(t("itIsTooLateTheLetter"));
+    const draft = inner.create(Draft, {
+      case: subject,
+      person: inner.getReference(Person, viewer.id),
+      language: letter.language,
+      subject: letter.subject,
+      offers: await offersOf(inner, letter),
+      toAddress: letter.message.toAddress,
+      // It was going there: whatever was new about it was seen.
+      toConfirmed: true,
+      copies: letter.message.copies ?? null,
+      version: 1,
+      updatedAt: now,
+    });
+    createSlips(inner, draft, letter.slips);
+    await restoreWaiting(inner, subject, now);
+    inner.create(CaseEvent, {
+      case: subject,
+      person: inner.getReference(Person, viewer.id),
+      kind: "called back",
+      data: {},
+      at: now,
+    });
+    await inner.flush();
+    await restoreFiles(
+      inner,
+      messageId,
+      draft.id,
+      letter.slips.flatMap((slip) => slip.versionId ?? []),
+    );
+    await notify(inner, { case: subject.number, kind: "message" });
+    await notify(inner, { case: null, kind: "queue", changed: subject.number });
+    return subject.number;
+  });
+}
+
+/** The case waits for us as it did before: since its oldest inbound message without an answer. */
+async function restoreWaiting(em: EntityManager, subject: Case, now: Date): Promise<void> {
+  const [row] = await query<{ since: string | null; within: number }>(
+    em,
+    `select min(m.at) as since, t.answer_within as within from cases c join teams t on t.id = c.team_id
+       left join messages m on m.case_id = c.id and m.direction = 'in'
+        and m.at > coalesce((select max(o.at) from messages o where o.case_id = c.id and o.direction = 'out' and o.state <> 'called back'), '-infinity')
+      where c.id = ? group by t.answer_within`,
+    [subject.id],
+  );
+  subject.waitingSince = row?.since ? new Date(row.since) : now;
+  subject.answerBy = new Date(subject.waitingSince.getTime() + (row?.within ?? 0) * 60_000);
+  subject.status = "waiting for us";
+  subject.updatedAt = now;
+}
+
+/** Files that the agent had added, and that do not come with a reply anyway, go back to the draft. */
+async function restoreFiles(
+  em: EntityManager,
+  messageId: number,
+  draftId: number,
+  versions: number[],
+): Promise<void> {
+  await query(
+    em,
+    `insert into attachments (draft_id, file_id, name, content_type, position)
+     select ?, a.file_id, a.name, a.content_type, a.position from attachments a
+      where a.message_id = ? and not exists (select 1 from reply_attachments r where r.file_id = a.file_id and r.version_id = any(?))`,
+    [draftId, messageId, versions],
+  );
+}
