@@ -1,7 +1,7 @@
 import { mkdir, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { ContactForm } from "#server/db/entities/mailboxes";
+import { ContactForm, Question } from "#server/db/entities/mailboxes";
 import { nameKey } from "#core/checks/names";
 import { steps } from "#core/forms/steps";
 import { readMarkdown } from "#core/formats/markdown";
@@ -13,6 +13,7 @@ import { hashPassword } from "#server/people/password";
 import { importLibrary } from "#server/replies/import";
 import { ensureOwnShelf } from "#server/replies/shelves";
 import { ferryDetails } from "./details";
+import { ferryQuestions } from "./questions";
 import { find } from "./find";
 import { readDemo, readLibraryAttachment } from "./read";
 import type { DemoBooking } from "./schema";
@@ -54,6 +55,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   for (const [position, field] of demo.house.case_fields.entries())
     em.create(CaseField, { ...field, position });
   for (const [position, field] of ferryDetails.entries()) em.create(DetailField, { ...field, position });
+  for (const question of ferryQuestions) em.create(Question, question);
   await importLibrary(
     em,
     demo.library,

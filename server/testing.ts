@@ -12,6 +12,10 @@ import { hashPassword } from "./people/password";
 import { viewerOf, type Viewer } from "./people/viewer";
 import { stopRankers } from "./ranking/house-ranker";
 
+// What a process must be told; no test reaches either.
+process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
+process.env.SESSION_SECRET ||= "x".repeat(32);
+
 /** A small house on a database of its own, for tests of server functions. */
 export interface TestHouse {
   database: TestDatabase;

@@ -9,6 +9,57 @@ export const t = wordsOf("server", {
   thereIsNoShelfKeyFor: "There is no shelf “{{key}}” for you",
   thatIsSomebodysOwnShelf: "That is somebody’s own shelf",
 
+  // cases/changes.ts
+  aCaseIsNotJoinedToItself: "That is this case: name another one",
+  thisMessageIsNotOnThisCase: "This message is not on this case any more. Load the case again.",
+  thisIsTheFirstMessageThe: "This is the first message: all of the case would go. Choose a later one.",
+  theMessageIsOnThisCaseAlready: "The message is on this case already: name another one",
+  thisIsTheOnlyMessageJoin: "This is the only message of its case: join the case instead",
+  theCaseIsTheirsAlready: "The case is {{name}}’s already",
+  joinedOtherToLabel: "joined {{other}} to {{label}}",
+  madeACaseOfItsOwn_one: "made {{label}} of one message of {{other}}",
+  madeACaseOfItsOwn_other: "made {{label}} of {{count, number}} messages of {{other}}",
+  movedAMessageFromTo: "moved a message from {{other}} to {{label}}",
+  movedTheCaseFromTo: "moved the case from {{from}} to {{name}}",
+  thereIsNoSuchChange: "There is no such change",
+  theCaseWasMovedAgainSince: "The case was moved again since: undo that first",
+  someOfTheMessagesWentOn: "Some of the messages went on to another case since: undo that first",
+  caseWasJoinedToAnother: "Case {{number}} was joined to another: look there",
+  aLetterIsLeavingWaitUntil: "A letter is leaving from this case: wait until it has left, or call it back",
+  thisChatStillGoesOnEnd: "This chat still goes on: end it first",
+
+  // forwarders
+  thereIsNoSuchForwarder: "There is no such forwarder any more",
+  itNoLongerFitsTheForm:
+    "It does not fit the form of {{name}}: {{problem}}. Read it as it came, and tell a lead.",
+  someOfItsMessagesDoNotFit_one:
+    "One of its past messages does not fit. Look at it, mark another example, or switch it on all the same.",
+  someOfItsMessagesDoNotFit_other:
+    "{{count, number}} of its past messages do not fit. Look at them, mark another example, or switch it on all the same.",
+  buyer: "Buyer",
+  noMailOfThisSenderIsHere: "No mail of this sender is here yet: put one of its messages there yourself",
+
+  // questions
+  thereIsNoSuchQuestionAny: "There is no such question any more",
+  thisWasAnsweredAlready: "This was answered already. Thank you.",
+  itIsTooLateToAnswerThis: "It is too late to answer this. Write to us instead.",
+  chooseOneOfTheAnswers: "Choose one of the answers",
+  anotherQuestionHasThisKey: "Another question has this name: choose another one",
+  thisQuestionWasAskedBefore:
+    "This question was asked already: its name and its kind stay. Make another question instead.",
+
+  // answering/forward.ts
+  thisIsAMailboxOfOurs: "This is a mailbox of ours: hand the case over, or move the message, instead",
+  nobodyOnThisCaseKnows:
+    "{{address}} is new on this case, and would read what {{customer}} wrote. Send it all the same?",
+  onlyMailIsForwarded: "There is nothing in this message to forward",
+  aForwardedMessage: "Forwarded message",
+  forwardedFrom: "From: {{from}}",
+  forwardedTo: "To: {{to}}",
+  forwardedDate: "Date: {{date}}",
+  forwardedSubject: "Subject: {{subject}}",
+  forwardedFiles: "Files: {{files}}",
+
   // answering/context.ts
   thereIsNoSuchPersonAny: "There is no such person any more",
 

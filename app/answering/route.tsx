@@ -1,7 +1,8 @@
 import { useMemo, useState } from "react";
-import { useLoaderData } from "react-router";
+import { redirect, useLoaderData } from "react-router";
 import { z } from "zod";
 import { readOpenCase } from "#server/answering/open";
+import { joinedInto } from "#server/cases/changes";
 import { MOST_PAGES } from "#server/cases/conversation";
 import { neighbours } from "#server/cases/waiting";
 import { idInPath } from "#server/edge";
@@ -26,6 +27,8 @@ export async function loader(args: Route.LoaderArgs) {
   return loaderResult(async () => {
     const number = idInPath.parse(args.params.number);
     const { earlier } = readQuery(args.request, query);
+    const into = await joinedInto(em, number);
+    if (into !== null) throw redirect(`/cases/${into}`);
     const [open, around] = await Promise.all([
       readOpenCase(em, viewer, number, earlier, now),
       neighbours(em, viewer, number),

@@ -56,7 +56,10 @@ export function Spread({
   const { editor, letter, take } = answer;
   const strip = useStrip(open);
   // Who has just sent a letter and stayed has an empty answer before them.
-  const [looking, setLooking] = useState(open.draft === null && !hasStayed);
+  // Nor does one answer anything who writes first.
+  const writesFirst = open.messages.every((message) => message.direction === "out");
+  const began = open.draft !== null || hasStayed || writesFirst;
+  const [looking, setLooking] = useState(!began);
   const search = useRef<HTMLInputElement>(null);
   const navigate = useNavigate();
   const toast = useToast();
@@ -105,7 +108,6 @@ export function Spread({
     view.focus();
   }, [editor, showAnswer]);
   // Where work goes on: in the answer that was begun, unless somebody is elsewhere on the page already.
-  const began = open.draft !== null || hasStayed;
   const onReady = useCallback(() => {
     const isWanted = began || page.current === "awaited";
     page.current = "drawn";

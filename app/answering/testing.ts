@@ -11,6 +11,7 @@ export const testLetterInputs: LetterInputs = {
   to: null,
   copies: null,
   strangers: [],
+  forwarder: null,
   languageOf: () => null,
   otherNames: [],
   sentReplies: [],

@@ -1,4 +1,12 @@
-import { useCallback, useEffect, useRef, useState, useSyncExternalStore, type FormEvent } from "react";
+import {
+  useCallback,
+  useEffect,
+  useRef,
+  useState,
+  useSyncExternalStore,
+  type FormEvent,
+  type SubmitEvent,
+} from "react";
 import { useSearchParams } from "react-router";
 import * as z from "zod/mini";
 import { MOST_PIECE, type Piece } from "#core/chat/protocol";
@@ -11,6 +19,7 @@ import { Button } from "../ui/button";
 import { letterFontLink } from "../ui/fonts";
 import type { Route } from "./+types/chat";
 import { ChatLine, type LineState, type Reaching } from "#core/chat/line";
+import { Answers } from "./answers";
 import { t } from "../words/public";
 
 export const links = () => [letterFontLink];
@@ -239,7 +248,13 @@ function Talking({ token, onAgain }: { token: string; onAgain: () => void }) {
         aria-live="polite"
       >
         {talk.pieces.map((piece) => (
-          <PieceView key={piece.n} piece={piece} isRead={piece.n <= (chat?.readTo ?? 0)} token={token} />
+          <PieceView
+            key={piece.n}
+            piece={piece}
+            isRead={piece.n <= (chat?.readTo ?? 0)}
+            token={token}
+            line={line}
+          />
         ))}
         {talk.unsent.map(({ key, text, problem: refused }) => (
           <li key={key} className="max-w-[85%] self-end border-r-[3px] border-line pr-3 text-right">
@@ -283,7 +298,45 @@ function useIsRecent(at: number): boolean {
   return at !== 0 && over !== at;
 }
 
-function PieceView({ piece, isRead, token }: { piece: Piece; isRead: boolean; token: string }) {
+/** The answers to a question of a piece, to be pressed beside it. */
+function PieceQuestion({ asked, line }: { asked: Piece["asks"][number]; line: ChatLine }) {
+  const [isAnswered, setAnswered] = useState(asked.answered);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  if (isAnswered) return <p className="text-sm text-soft">{t("thankYouWeHaveYourAnswer")}</p>;
+  const press = async (event: SubmitEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const fields = new FormData(event.currentTarget, event.nativeEvent.submitter);
+    const said = (name: string) => {
+      const value = fields.get(name);
+      return typeof value === "string" ? value : "";
+    };
+    setBusy(true);
+    const refused = await line.press(asked.id, said("answer"), said("remark"));
+    setBusy(false);
+    if (refused === null) setAnswered(true);
+    else setProblem(t("thatDidNotGoThrough", { problem: refused || t("nobodyAnswers") }));
+  };
+  return (
+    <form aria-label={asked.words} className="mt-2" onSubmit={(event) => void press(event)}>
+      <Answers question={asked} busy={isBusy} />
+      {problem !== null && (
+        <p role="alert" className="mt-2 text-sm text-stop">
+          {problem}
+        </p>
+      )}
+    </form>
+  );
+}
+
+interface PieceProps {
+  piece: Piece;
+  isRead: boolean;
+  token: string;
+  line: ChatLine;
+}
+
+function PieceView({ piece, isRead, token, line }: PieceProps) {
   const ours = piece.from === "us";
   const fetchFile = async (href: string, name: string) => {
     const answer = await fetch(href, { headers: { Authorization: `Bearer ${token}` } });
@@ -310,6 +363,9 @@ function PieceView({ piece, isRead, token }: { piece: Piece; isRead: boolean; to
         >
           {name}
         </button>
+      ))}
+      {piece.asks.map((asked) => (
+        <PieceQuestion key={asked.id} asked={asked} line={line} />
       ))}
       <span className="block text-xs text-soft">{ours ? piece.name : isRead ? t("read") : t("sent")}</span>
     </li>

@@ -13,6 +13,7 @@ const pages = (): { to: string; label: string; from: "agent" | "curator" | "lead
   { to: "/setup/house", label: t("theHouse"), from: "lead" },
   { to: "/setup/mail", label: t("mail"), from: "lead" },
   { to: "/setup/mailboxes", label: t("mailboxes"), from: "lead" },
+  { to: "/setup/forwarders", label: t("forwarders"), from: "lead" },
   { to: "/setup/numbers", label: t("shortMessages"), from: "lead" },
   { to: "/setup/forms", label: t("formAndChat"), from: "lead" },
   { to: "/setup/teams", label: t("teams"), from: "lead" },
@@ -20,6 +21,7 @@ const pages = (): { to: string; label: string; from: "agent" | "curator" | "lead
   { to: "/setup/signatures", label: t("signatures"), from: "agent" },
   { to: "/setup/facts", label: t("houseFacts"), from: "agent" },
   { to: "/setup/usual", label: t("openingsAndClosings"), from: "curator" },
+  { to: "/setup/questions", label: t("questions"), from: "curator" },
   { to: "/setup/stationery", label: t("stationery"), from: "curator" },
   { to: "/setup/fields", label: t("caseFields"), from: "lead" },
 ];

@@ -204,6 +204,9 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
                 parts={[<span key="0" className="tabular-nums" />]}
               />
             </Link>
+            <Link to="/write" className={listTab(false)}>
+              {t("writeAMail")}
+            </Link>
           </nav>
           <Form
             className="ml-auto flex flex-wrap items-end gap-4 text-sm"

@@ -2,7 +2,61 @@ import { wordsOf } from "#core/words/words-of";
 
 /** The words of answering, file by file. */
 export const t = wordsOf("answering", {
+  // changes
+  theOtherCase: "The other case",
+  chooseACase: "Choose a case",
+  numberSubjectOrCustomer: "Number, subject or customer",
+  noCaseIsLikeThat: "No case is like that",
+  itIsAsItWas: "It is as it was.",
+  undo: "Undo",
+  cancel: "Cancel",
+  joinAnotherCaseToLabel: "Join another case to {{label}}",
+  itsMessagesComeHere:
+    "Its messages come here, in order of time; the other case is closed and leads here. It can be undone.",
+  joinThem: "Join them",
+  moveThisMessage: "Move this message",
+  itGoesToTheOtherCase: "It goes to the other case, with its files. It can be undone.",
+  moveIt: "Move it",
+  moveLabelToAnotherCustomer: "Move {{label}} to another customer",
+  itIsCustomersNow:
+    "It is {{customer}}’s now. Its tokens, and whom its answers go to, follow the customer. It can be undone.",
+  theOtherCustomer: "The other customer",
+  chooseSomebody: "Choose somebody",
+  somebodyElse: "Somebody else",
+  itWasCalledBack: "It was called back: nothing left.",
+  forwardThisMessage: "Forward this message",
+  theCaseWaitsAsItDid: "The case waits as it did; what is answered to this comes to it.",
+  forwardTo: "To",
+  forwardToWhom: "To whom it is forwarded",
+  yourWordsAboveIt: "Your words above it",
+  withItsFiles: "With its files: {{files}}",
+  forwardIt: "Forward it",
+  sendItAllTheSame: "Send it all the same",
+  moreWithThisCase: "More to do with this case",
+  joinAnotherCase: "Join another case …",
+  moveToAnotherCustomer: "Move it to another customer …",
+  writeAnew: "Write to them anew",
+  moreWithThisMessage: "More to do with the message of {{from}}",
+  forward: "Forward …",
+  aCaseOfItsOwnFromHere: "A case of its own from here on",
+  moveToAnotherCase: "Move it to another case …",
+
+  // inquiry/their-side.tsx
+  cameByName: "Came by {{name}}",
+  orderReference: "order {{reference}}",
+  wantsAnAnswerBy: "wants an answer by {{deadline}}",
+
+  // write.tsx
+  aNewMailPlainShelf: "A new mail – Plain Shelf",
+  aNewMail: "A new mail",
+  itIsACaseOfTeam:
+    "It becomes a case of {{team}}, and is written as an answer is. Nothing leaves before you send it.",
+  toWhom: "To whom",
+  writeIt: "Write it",
+
   // inquiry/conversation.tsx, besides words
+  theyPressedThis: "Pressed as an answer to our question.",
+  thisForwardsAMessage: "This forwards a message to {{to}}.",
   aProgramWroteThis: "A program wrote this by itself; nobody waits for an answer to it.",
   thisWentToAList: "This went to a list; nobody waits for an answer to it.",
   thisReportsThatALetter: "This reports what became of a letter of ours; it is told beside the letter.",

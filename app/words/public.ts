@@ -30,6 +30,12 @@ export const t = wordsOf("public", {
   beginAnother: "Begin another chat",
   thatDidNotGoThrough: "That did not go through: {{problem}}",
   nobodyAnswers: "we cannot be reached just now",
+  // answers.tsx, question.tsx
+  oneIsWorstFiveIsBest: "1 is the worst, 5 the best.",
+  aRemark: "A remark, if you like",
+  answer: "Send the answer",
+  thankYouWeHaveYourAnswer: "Thank you. We have your answer.",
+  itIsTooLateToAnswer: "It is too late to answer this. You can still write to us.",
   // contact.tsx
   yourNumberIs: "Your number: {{number}}",
   yourAddress: "Your email address",

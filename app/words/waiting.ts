@@ -2,6 +2,7 @@ import { wordsOf } from "#core/words/words-of";
 
 /** The words of waiting, file by file. */
 export const t = wordsOf("waiting", {
+  writeAMail: "Write a mail",
   // case-preview.tsx
   personIsOnIt: "{{people}} is on it",
   peopleAreOnIt: "{{people}} are on it",

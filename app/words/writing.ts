@@ -355,6 +355,8 @@ export const t = wordsOf("writing", {
   booking: "Booking",
   agent: "Agent",
   houseFacts: "House facts",
+  questions: "Questions to press an answer to",
+  answersThatWerePressed: "Answers that were pressed",
 
   // tokens/token-menu.tsx
   findAValue: "Find a value",

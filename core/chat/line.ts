@@ -114,6 +114,14 @@ export class ChatLine {
     this.#send({ t: "typing" });
   }
 
+  /** Presses an answer to a question. @returns why it was not taken; null where it was */
+  async press(asked: number, answer: string, remark: string): Promise<string | null> {
+    const body = JSON.stringify({ asked, answer, remark });
+    const said = await this.#reaching.ask("/chat/press", { method: "POST", body }).catch(() => null);
+    if (said === null) return "";
+    return said.status < 300 ? null : (refusal.safeParse(said.body).data?.problem ?? "");
+  }
+
   /** All pieces that are here are before the customer's eyes. */
   read(): void {
     const to = lastPiece(this.#state.talk);

@@ -1,4 +1,5 @@
 import * as z from "zod/mini";
+import { questionKinds } from "../questions/question";
 
 /**
  * What a customer's chat window and the program say to each other: JSON, one object a message, over a WebSocket
@@ -24,6 +25,17 @@ export const pieceSchema = z.object({
   /** The key that the window gave it; null for ours. */
   key: z.nullable(z.string()),
   files: z.array(z.object({ name: z.string(), href: z.string() })),
+  /** Questions that it asks, whose answers stand beside it to be pressed. */
+  asks: z.array(
+    z.object({
+      id: z.int(),
+      words: z.string(),
+      kind: z.enum(questionKinds),
+      options: z.array(z.string()),
+      takesRemark: z.boolean(),
+      answered: z.boolean(),
+    }),
+  ),
 });
 export type Piece = z.infer<typeof pieceSchema>;
 

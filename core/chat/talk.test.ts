@@ -11,6 +11,7 @@ const piece = (n: number, key: string | null = null): Piece => ({
   name: key === null ? "Bram" : null,
   key,
   files: [],
+  asks: [],
 });
 const numbers = (talk: Talk) => talk.pieces.map((one) => one.n);
 

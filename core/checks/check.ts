@@ -1,3 +1,4 @@
+import type { ForwarderWay } from "../mail/forwarded";
 import type { LanguageGuess } from "../language/guess";
 import type { ComposeInput } from "../compose/compose";
 import type { BlankPlace, ComposeProblem, Letter, Place } from "../compose/letter";
@@ -26,7 +27,11 @@ export type CheckCode =
   | "letter-too-long"
   | "recipient-unknown"
   | "recipient-ours"
-  | "copy-unknown";
+  | "copy-unknown"
+  | "forwarder-link"
+  | "forwarder-address"
+  | "forwarder-number"
+  | "forwarder-length";
 
 /** One finding of the second look. *Stops sending* or *worth a look*. */
 export interface SendCheck {
@@ -59,6 +64,8 @@ export interface CheckInput extends Pick<
   standing: Standing;
   /** Whom it goes to besides: addresses that are neither the customer's, nor colleagues', nor known from the case. */
   strangers?: readonly string[];
+  /** Who brought the message that is answered, and what they let pass; null where it came by itself. */
+  forwarder?: ForwarderWay | null;
   /** Subject of the thread that is answered; null for a letter that starts one. */
   threadSubject: string | null;
   /** Names of other customers that are known to occur in the letter (see `nameCandidates`). */

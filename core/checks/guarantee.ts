@@ -22,9 +22,9 @@ const always = new Set([
   "agent.email",
 ]);
 
-/** Whether a token surely has a value in the cases that a reply is about. House facts always do. */
+/** Whether a token surely has a value in the cases that a reply is about. House facts and questions always do. */
 export function isGuaranteed({ name, always: isOfAll }: Token, about: SubjectMatter): boolean {
-  if (name.startsWith("house.") || always.has(name)) return true;
+  if (name.startsWith("house.") || name.startsWith("ask.") || always.has(name)) return true;
   if (name === "case.topic") return about.topics.length > 0;
   return about.withBooking && isOfAll === true;
 }
@@ -43,6 +43,8 @@ const reasons = {
   booking: "notEveryCaseHasABooking",
   agent: "notEveryColleagueHasFilledItIn",
   house: "theFactMayBeRemoved",
+  ask: "theFactMayBeRemoved",
+  answer: "notEveryCustomerPressed",
 } as const satisfies Record<TokenGroup, string>;
 
 /**

@@ -1,6 +1,12 @@
 import { re2Patterns } from "../conditions/re2";
 import type { Library, LibraryProblem, LibraryReply } from "../formats/library";
-import { catalogue, type DetailToken, type OwnToken, type Token } from "../tokens/catalogue";
+import {
+  catalogue,
+  type DetailToken,
+  type QuestionToken,
+  type OwnToken,
+  type Token,
+} from "../tokens/catalogue";
 import type { Context } from "../tokens/context";
 import { smsSegments } from "../sms/segments";
 import { tokensUsed } from "./tokens-used";
@@ -18,9 +24,23 @@ export interface LintFinding {
   column: number | null;
 }
 
-/** The tokens that a library's replies may use: the built-in ones, its own house facts and what outside systems tell. */
+/**
+ * The tokens that a library's replies may use: the built-in ones, its own house facts and what outside systems tell. Which
+ * questions there are a library does not say: those that it names count as there.
+ */
 export function libraryTokens(library: Library, details: DetailToken[]): ReadonlyMap<string, Token> {
-  return catalogue({ houseFacts: factsOf(library), details });
+  return catalogue({ houseFacts: factsOf(library), details, questions: questionsOf(library) });
+}
+
+function questionsOf({ replies }: Library): QuestionToken[] {
+  const names = replies.flatMap((reply) => [...tokensUsed(reply)]);
+  const keys = names.flatMap((name) => /^(?:ask|answer)\.(.+)$/.exec(name)?.[1] ?? []);
+  return [...new Set(keys)].map((key) => ({
+    key,
+    words: key.replaceAll("_", " "),
+    type: "text",
+    example: key,
+  }));
 }
 
 /** The languages of a library's facts, as letters read them: a fact without any reads the same in all. */

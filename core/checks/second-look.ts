@@ -1,6 +1,4 @@
 import type { Letter, Place } from "../compose/letter";
-import { bareAddress } from "../document/links";
-import type { Block, Source, TextNode } from "../document/types";
 import { walk } from "../document/walk";
 import { riskOf } from "../mail/risky-file";
 import { bareSubject } from "../mail/subject";
@@ -9,6 +7,8 @@ import type { CheckInput, SendCheck } from "./check";
 import { bodyPlace, look, stop } from "./finding";
 import { foundInLines, foundInOwnWords, linesOf } from "./reading";
 import { findName, nameKey } from "./names";
+import { notLetThrough } from "./forwarder";
+import { linksThatDiffer } from "./links";
 import { languagesThatDiffer, textsThatLack } from "./languages";
 import { attachmentWords, greetings, nobody, SIGN_OFF_LINE, titles, unfinishedMarks } from "./phrases";
 import { t } from "../words/second-look";
@@ -30,7 +30,7 @@ function foundBy(checks: ((input: CheckInput) => SendCheck[])[], input: CheckInp
   return all.length < 2 ? all : inOrder(all);
 }
 
-const STOPPING = [recipient, problems, leftoverBraces, nothingToSay, tooLarge, tooLong];
+const STOPPING = [recipient, problems, leftoverBraces, nothingToSay, tooLarge, tooLong, notLetThrough];
 const LOOKING = [
   strangersBeside,
   otherCustomers,
@@ -344,61 +344,5 @@ function sentBefore({ slips, sentReplies }: CheckInput): SendCheck[] {
 function unfinished({ letter }: CheckInput): SendCheck[] {
   return foundInOwnWords(letter, unfinishedMarks).map(({ start, text }) =>
     look("unfinished", t("textLooksUnfinished", { text }), bodyPlace(letter, start, start + text.length)),
-  );
-}
-
-/** A link whose words are an address other than its target. */
-function linksThatDiffer({ letter }: CheckInput): SendCheck[] {
-  const linked = letter.fragments.filter(({ fragment }) => fragment.words.hasLinks);
-  return linked
-    .flatMap(({ fragment }) => textsOf(fragment.block()))
-    .flatMap((text) => {
-      const link = text.marks?.find((mark) => mark.type === "link");
-      const shown = text.text.trim().replace(/[.,;]$/, "");
-      if (!link || !looksLikeAddress(shown) || sameAddress(shown, link.attrs.href)) return [];
-      const at = text.source ? placeInLetter(letter, text.source) : null;
-      return [
-        look(
-          "link-differs",
-          t("theLinkSaysShownAndLeads", { shown, href: bareAddress(link.attrs.href) }),
-          at,
-        ),
-      ];
-    });
-}
-
-function placeInLetter(letter: Letter, source: Source): Place | null {
-  let offset = 0;
-  for (const piece of letter.pieces) {
-    if (piece.source === source) return bodyPlace(letter, offset, offset + piece.text.length);
-    offset += piece.text.length;
-  }
-  return null;
-}
-
-function textsOf(block: Block): TextNode[] {
-  const found: TextNode[] = [];
-  walk({ type: "doc", content: [block] }, (node) => {
-    if (node.type === "text") found.push(node);
-  });
-  return found;
-}
-
-function looksLikeAddress(text: string): boolean {
-  return (
-    /^(?:https?:\/\/|www\.)\S+$/i.test(text) ||
-    /^[\w.+-]+@[\w-]+(?:\.[\w-]+)+$/.test(text) ||
-    /^[\w-]+(?:\.[\w-]+)*\.[a-z]{2,}(?:\/\S*)?$/i.test(text)
-  );
-}
-
-/** The same host, and the same path where the words show one. */
-function sameAddress(shown: string, target: string): boolean {
-  const [shownHost, ...shownPath] = bareAddress(shown).split("/");
-  const [targetHost, ...targetPath] = bareAddress(target).split(/[/?#]/);
-  return (
-    shownHost === targetHost &&
-    (shownPath.length === 0 ||
-      shownPath.join("/") === targetPath.join("/").slice(0, shownPath.join("/").length))
   );
 }

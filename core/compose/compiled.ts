@@ -1,6 +1,7 @@
 import { escapeHtml, htmlOf, marksHtml } from "../document/html";
 import type { AnyNode, Block, Doc, Inline, Mark, Source, TextNode } from "../document/types";
 import { passagesOf, sizeOf, walk } from "../document/walk";
+import { asksQuestion } from "../questions/question";
 import type { Fragment } from "./fragment";
 
 /**
@@ -71,6 +72,7 @@ function compileBlock(block: Block, position: number): CompiledBlock {
   walk({ type: "doc", content: [block] }, (node) => {
     const isOuter = node === block;
     if (node.type === "token" || node.type === "blank" || node.type === "image") isFixed = false;
+    if (isQuestion(node)) hasLinks = true;
     if (!isOuter && passagesOf(node).length > 0) isFixed = false;
     if (isBlankLine(node)) isFixed = false;
     if ("marks" in node && node.marks?.some(isLink)) {
@@ -112,7 +114,7 @@ function lineParts(content: Inline[], start: number): LinePart[] | null {
       node.marks?.some((mark) => mark.type === "passage" || (isLink(mark) && mark.attrs.href.includes("{")))
     )
       return null;
-    if (node.type === "image") return null;
+    if (node.type === "image" || isQuestion(node)) return null;
     if (node.type === "hardBreak") parts.push({ kind: "break", node: lettered(node) });
     else if (node.type === "text") {
       const own = lettered(node);
@@ -124,6 +126,11 @@ function lineParts(content: Inline[], start: number): LinePart[] | null {
     }
   }
   return parts;
+}
+
+/** A question becomes a link, or words alone: that is the general way’s. */
+function isQuestion(node: AnyNode): boolean {
+  return node.type === "token" && asksQuestion(node.attrs.name);
 }
 
 function isLink(mark: Mark): mark is Mark & { type: "link" } {

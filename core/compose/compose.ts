@@ -39,6 +39,8 @@ export interface ComposeInput {
   subject: SubjectChoice;
   /** The subject of the thread that is answered; null for a letter that starts one. */
   threadSubject: string | null;
+  /** Whether the letter is the first of its thread, which has a subject all the same. */
+  startsThread?: boolean;
   caseNumber: string;
   /** Files that the agent added beyond those of the slips. */
   attachments: AttachmentRef[];
@@ -352,7 +354,10 @@ function composeSubject(input: ComposeInput, shared: Shared): ComposedSubject {
     const composed = done(filled.text, t("subjectOfTitle", { title: slip.title }));
     return { ...composed, problems: filled.problems };
   }
-  const text = answerSubject(input.threadSubject ?? "", input.caseNumber);
+  const text =
+    input.startsThread === true
+      ? withCaseNumber(input.threadSubject ?? "", input.caseNumber)
+      : answerSubject(input.threadSubject ?? "", input.caseNumber);
   return { ...done(text, t("theThreadsSubject")), text };
 }
 

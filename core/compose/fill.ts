@@ -14,6 +14,7 @@ import type {
   TokenNode,
 } from "../document/types";
 import { passagesOf, sizeOf } from "../document/walk";
+import { asksQuestion } from "../questions/question";
 import { blankLabel } from "../tokens/blanks";
 import type { Formatted } from "../tokens/format";
 import { ownEntry } from "../tokens/own";
@@ -21,7 +22,7 @@ import { readText } from "../tokens/text-form";
 import { compileDoc, inSlip, ownNode, type CompiledBlock, type LinePart } from "./compiled";
 import type { FillInput, FillProblem } from "./fill-input";
 import { Fragment } from "./fragment";
-import { fillBlank, fillToken, gap } from "./placeholder-words";
+import { fillBlank, fillToken, gap, questionHref } from "./placeholder-words";
 import { SeamedLine } from "./seamed-line";
 import type { TraceEntry } from "./letter";
 import { stands } from "./passages";
@@ -282,10 +283,21 @@ class Filling {
       case "image":
         return [{ ...inline, attrs: { ...inline.attrs, alt: this.#alt(inline.attrs.alt, at) }, ...marked }];
       case "token":
-        return this.#value(inline, fillToken(inline, this.#input), at, marked);
+        return asksQuestion(inline.attrs.name)
+          ? this.#question(inline, at, marks ?? [])
+          : this.#value(inline, fillToken(inline, this.#input), at, marked);
       case "blank":
         return this.#value(inline, fillBlank(inline, this.#input), at, marked);
     }
+  }
+
+  /** A question: its words, which lead to where it is answered; words alone where its answers stand beside them. */
+  #question(node: TokenNode, at: number, marks: Mark[]): Inline[] {
+    const filled = fillToken(node, this.#input);
+    const href = filled.kind === "text" && !filled.fellBack ? questionHref(node, this.#input) : null;
+    const link: Mark[] = href === null ? [] : [{ type: "link", attrs: { href } }];
+    const marked = href === null ? marks : [...marks.filter((mark) => mark.type !== "link"), ...link];
+    return this.#value(node, filled, at, marked.length > 0 ? { marks: marked } : {});
   }
 
   /** The words of a value as text nodes, line by line; a gap where there is no value. */

@@ -1,4 +1,6 @@
+import { safeHref } from "../document/links";
 import type { BlankNode, TokenNode } from "../document/types";
+import { asksQuestion } from "../questions/question";
 import { blankValue, joinChoices } from "../tokens/blanks";
 import { formatValue, type Formatted } from "../tokens/format";
 import { ownEntry } from "../tokens/own";
@@ -16,12 +18,23 @@ export function fillToken(
   node: TokenNode,
   input: Pick<FillInput, "context" | "style" | "tokens">,
 ): Formatted {
-  const type = input.tokens.get(node.attrs.name)?.type ?? null;
-  return formatValue(
-    lookUp(input.context, node.attrs.name, type, input.style.language),
+  const { name } = node.attrs;
+  const token = input.tokens.get(name);
+  const type = token?.type ?? null;
+  const filled = formatValue(
+    lookUp(input.context, name, type, input.style.language),
     node.attrs,
     input.style,
   );
+  // A question says its words; its value is where it is answered.
+  const isAsked = asksQuestion(name) && filled.kind === "text" && !filled.fellBack;
+  return isAsked ? { ...filled, text: token?.label ?? name } : filled;
+}
+
+/** Where a question is answered; null where its answers stand beside it, or it cannot be asked. */
+export function questionHref(node: TokenNode, input: Pick<FillInput, "context">): string | null {
+  const value = lookUp(input.context, node.attrs.name, "link");
+  return value.kind === "value" && typeof value.value === "string" ? safeHref(value.value) : null;
 }
 
 /** The words for a blank, or why there are none. */

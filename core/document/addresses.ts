@@ -22,6 +22,15 @@ export function addressesIn(text: string): Address[] {
   });
 }
 
+/** Everything in words that somebody may take for an address, as `example.com` too. UTF-16 offsets. */
+export function everyAddressIn(text: string): { from: number; words: string; isMail: boolean }[] {
+  return (finder.match(text) ?? []).map(({ index, raw, schema }) => ({
+    from: index,
+    words: raw,
+    isMail: schema === "mailto:",
+  }));
+}
+
 /** Whether words may hold an address: told by a glance. */
 export function mayHoldAddress(text: string): boolean {
   return /:\/\/|www\.|@/i.test(text);

@@ -89,7 +89,9 @@ function inlineLines(inlines: Inline[], layout: PlainLayout): Line[] {
       const words = linkWords(inlines, index, href);
       if (bareAddress(words) !== bareAddress(href)) {
         const address = href.replace(/^(?:mailto|tel):/, "");
-        lines.at(-1)?.push({ text: layout === "narrow" ? `: ${address}` : ` <${address}>` });
+        // What ends with a stop, as a question does, needs no other.
+        const stop = /\p{P}\s*$/u.test(words) ? " " : ": ";
+        lines.at(-1)?.push({ text: layout === "narrow" ? stop + address : ` <${address}>` });
       }
     }
   });

@@ -5,8 +5,9 @@ import { t } from "../words/mail";
  * its kind are read by what stands before and behind each mark there. One that no longer fits is told, never guessed.
  */
 
-const forwardedFields = ["name", "reference", "deadline", "text"] as const;
-type ForwardedField = (typeof forwardedFields)[number];
+/** What is marked up in an example. */
+export const forwardedFields = ["name", "reference", "deadline", "text"] as const;
+export type ForwardedField = (typeof forwardedFields)[number];
 
 /** Where a field stands in the example: UTF-16 offsets. */
 interface Span {
@@ -24,6 +25,12 @@ export interface ForwarderRules {
   noNumbers: boolean;
   /** Longest text, in UTF-16 units; null for any. */
   most: number | null;
+}
+
+/** What somebody who forwards buyers’ messages lets pass on its way back. */
+export interface ForwarderWay {
+  name: string;
+  rules: ForwarderRules;
 }
 
 /** What was read of a forwarded message. */
@@ -44,7 +51,7 @@ interface Anchor {
 }
 
 /** What a field is called. */
-function forwardedName(field: ForwardedField): string {
+export function forwardedName(field: ForwardedField): string {
   switch (field) {
     case "name":
       return t("theBuyersName");

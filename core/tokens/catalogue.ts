@@ -1,4 +1,5 @@
 import { t } from "../words/labels";
+import { t as tokenWords } from "../words/tokens";
 import type { Detail, TokenGroup } from "./context";
 
 export const tokenTypes = [
@@ -35,7 +36,7 @@ type Label = Parameters<typeof t>[0];
 
 type Row = [key: string, label: Label, type: TokenType, example: Detail];
 
-const rows: Record<Exclude<TokenGroup, "booking">, Row[]> = {
+const rows: Record<Exclude<TokenGroup, "booking" | "ask" | "answer">, Row[]> = {
   case: [
     ["number", "caseNumber", "text", "SF-20417"],
     ["subject", "subjectOfTheCase", "text", "friday boat??"],
@@ -105,7 +106,17 @@ export interface DetailToken extends OwnToken {
   usual: string | null;
 }
 
+/** A question with fixed answers: asked as `ask.KEY`, its answer read as `answer.KEY`. */
+export interface QuestionToken {
+  key: string;
+  words: string;
+  /** What its answers are. */
+  type: TokenType;
+  example: Detail;
+}
+
 interface Own {
+  questions?: QuestionToken[];
   caseFields?: OwnToken[];
   houseFacts?: OwnToken[];
   details?: DetailToken[];
@@ -116,7 +127,7 @@ const known = new WeakMap<Own, ReadonlyMap<string, Token>>();
 
 /**
  * Every token that a reply may use, by full name.
- * @param own custom case fields (`case.KEY`), house facts (`house.KEY`) and details of outside systems (`booking.KEY`), as the database or a library file knows them;
+ * @param own custom case fields (`case.KEY`), house facts (`house.KEY`), details of outside systems (`booking.KEY`) and questions (`ask.KEY`, `answer.KEY`), as the database or a library file knows them;
  * not changed afterwards: what was made of it is made once
  */
 export function catalogue(own: Own = NONE): ReadonlyMap<string, Token> {
@@ -157,6 +168,16 @@ function listed(own: Own): ReadonlyMap<string, Token> {
       name: `house.${fact.key}`,
       group: "house" as const,
     })),
+    ...(own.questions ?? []).flatMap(({ key, words, type, example }): Token[] => [
+      { name: `ask.${key}`, group: "ask", label: words, type: "link", example: "https://www.example.com/q" },
+      {
+        name: `answer.${key}`,
+        group: "answer",
+        label: tokenWords("answerToWords", { words }),
+        type,
+        example,
+      },
+    ]),
   ];
   return new Map(
     all.map(({ name, group, label, type, example, always, ordinary }) => [

@@ -42,6 +42,10 @@ export const contextSchema = z.strictObject({
   booking: group,
   agent: group,
   house: group,
+  /** Where each question is answered: its address, or `true` where its answers stand beside the words. */
+  ask: group,
+  /** What the customer pressed last, by question. */
+  answer: group,
   message: z._default(messageSchema, {}),
   /** Values that may read otherwise in another language, by the names of their tokens. */
   written: z._default(z.record(z.string().check(z.maxLength(160)), languages), {}),
@@ -51,7 +55,16 @@ export const contextSchema = z.strictObject({
 export type Context = z.infer<typeof contextSchema>;
 
 /** The groups that tokens read from. */
-export const tokenGroups = ["case", "customer", "organisation", "booking", "agent", "house"] as const;
+export const tokenGroups = [
+  "case",
+  "customer",
+  "organisation",
+  "booking",
+  "agent",
+  "house",
+  "ask",
+  "answer",
+] as const;
 export type TokenGroup = (typeof tokenGroups)[number];
 
 /** Whether Intl knows the IANA name of a time zone. */

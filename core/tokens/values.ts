@@ -76,6 +76,8 @@ const missingGroup = {
   booking: "noBookingWasFound",
   agent: "noAgentIsNamed",
   house: "noHouseFactsAreKept",
+  ask: "thisQuestionCannotBeAsked",
+  answer: "theCustomerPressedNoAnswer",
 } as const satisfies Record<TokenGroup, string>;
 
 const missingValue = {
@@ -85,6 +87,8 @@ const missingValue = {
   booking: "theBookingHasNoValueForIt",
   agent: "theAgentHasNoValueForIt",
   house: "theHouseHasNoValueForIt",
+  ask: "thereIsNoSuchQuestion",
+  answer: "theCustomerPressedNoAnswer",
 } as const satisfies Record<TokenGroup, string>;
 
 const groups: ReadonlySet<string> = new Set(tokenGroups);

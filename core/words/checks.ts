@@ -40,6 +40,7 @@ export const t = wordsOf("checks", {
   notEveryCaseHasABooking: "not every case has a booking",
   notEveryColleagueHasFilledItIn: "not every colleague has filled it in",
   theFactMayBeRemoved: "the fact may be removed",
+  notEveryCustomerPressed: "not every customer has pressed an answer",
 
   // checks/lint.ts
   noReplyUsesTheHouseFact: "No reply uses the house fact “{{key}}”",

@@ -2,6 +2,20 @@ import { wordsOf } from "./words-of";
 
 /** The words of what forms refuse, file by file. */
 export const t = wordsOf("forms", {
+  // forwarder.ts
+  anAddressOrADomain: "An address, or a domain behind an @, as in @market.example.com",
+  putOneOfItsMessagesHere: "Put one of its messages here",
+  aNumberOfCharacters: "A number of characters, 20 to 100,000",
+
+  // question.ts
+  lettersDigitsAndLowLines: "Small letters, digits and low lines, as in how_was_it",
+  writeTheQuestion: "Write the question",
+  daysFrom1To365: "1 to 365 days",
+  writeTwoAnswersOrMore: "Write two different answers or more, a line each",
+
+  // begin.ts
+  writeWhatItIsAbout: "Write what it is about",
+
   // forms/fields.ts
   atMostCharacters: "At most {{most, number}} characters",
   chooseOneOfTheList: "Choose one of the list",

@@ -15,6 +15,13 @@ export const t = wordsOf("second-look", {
   nameHasNoWantedTextIt: "{{name}} has no {{wanted}} text: it reads in {{language}}.",
   partIsInLanguageLeadIn: "{{part}} is in {{language}}, {{lead}} in {{language2}}.",
 
+  // checks/forwarder.ts
+  nameLetsNoLinkThrough: "{{name}} lets no links through: take “{{words}}” out.",
+  nameLetsNoAddressThrough: "{{name}} lets no addresses through: take “{{words}}” out.",
+  nameLetsNoNumberThrough: "{{name}} lets no telephone numbers through: take “{{words}}” out.",
+  nameLetsOnlySoMuchThrough:
+    "{{name}} lets {{most, number}} characters through; these are {{now, number}}. Make it shorter.",
+
   // checks/second-look.ts
   isAttachedUnmentioned_one: "{{names}} is attached, and the letter does not say so.",
   isAttachedUnmentioned_other: "{{names}} are attached, and the letter does not say so.",

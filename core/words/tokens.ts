@@ -40,6 +40,9 @@ export const t = wordsOf("tokens", {
   theSameOptionStandsTwice: "The same option stands twice",
   aPlaceholderThatCannotBeRead: "A placeholder that cannot be read; write it as {$case.number}",
 
+  // tokens/catalogue.ts
+  answerToWords: "answer to “{{words}}”",
+
   // tokens/values.ts
   thereIsNoGroupGroup: "there is no group “{{group}}”",
   theCaseHasNoValueForIt: "the case has no value for it",
@@ -54,6 +57,10 @@ export const t = wordsOf("tokens", {
   noBookingWasFound: "no booking was found",
   noAgentIsNamed: "no agent is named",
   noHouseFactsAreKept: "no house facts are kept",
+  thisQuestionCannotBeAsked:
+    "it cannot be asked here: PUBLIC_URL, the address that customers reach us at, is not set",
+  thereIsNoSuchQuestion: "there is no such question",
+  theCustomerPressedNoAnswer: "the customer has pressed no answer to it",
 
   // tokens/format.ts
   caseIsNoneOf: "case={{letterCase}} is none of upper, lower, title, sentence",

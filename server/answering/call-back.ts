@@ -1,15 +1,17 @@
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { Draft, SentLetter } from "../db/entities/answering";
-import { CaseEvent, type Case } from "../db/entities/cases";
+import { waitAgain } from "../cases/standing";
+import { CaseEvent } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
 import { query } from "../db/sql";
-import { Conflict, NotFound } from "../errors";
+import { Conflict } from "../errors";
 import { notify } from "../events/notify";
 import type { Viewer } from "../people/viewer";
 import { t } from "../words";
 import { offersOf } from "./choice";
 import { createSlips } from "./draft";
+import { callForwardBack } from "./forward";
 
 /**
  * Calls a letter back before it is due: it is not delivered, and is the viewer's draft again.
@@ -28,7 +30,7 @@ export async function callBack(
       { message: messageId, person: viewer.id },
       { populate: ["case", "message"] },
     );
-    if (!letter) throw new NotFound(t("thereIsNoSuchLetterOf"));
+    if (!letter) return callForwardBack(inner, viewer, messageId, now);
     const subject = letter.case;
     await inner.lock(subject, LockMode.PESSIMISTIC_WRITE);
     if ((await inner.count(Draft, { case: subject, person: viewer.id })) > 0) {
@@ -54,7 +56,7 @@ export async function callBack(
       updatedAt: now,
     });
     createSlips(inner, draft, letter.slips);
-    await restoreWaiting(inner, subject, now);
+    await waitAgain(inner, subject, now);
     inner.create(CaseEvent, {
       case: subject,
       person: inner.getReference(Person, viewer.id),
@@ -73,22 +75,6 @@ export async function callBack(
     await notify(inner, { case: null, kind: "queue", changed: subject.number });
     return subject.number;
   });
-}
-
-/** The case waits for us as it did before: since its oldest inbound message without an answer. */
-async function restoreWaiting(em: EntityManager, subject: Case, now: Date): Promise<void> {
-  const [row] = await query<{ since: string | null; within: number }>(
-    em,
-    `select min(m.at) as since, t.answer_within as within from cases c join teams t on t.id = c.team_id
-       left join messages m on m.case_id = c.id and m.direction = 'in'
-        and m.at > coalesce((select max(o.at) from messages o where o.case_id = c.id and o.direction = 'out' and o.state <> 'called back'), '-infinity')
-      where c.id = ? group by t.answer_within`,
-    [subject.id],
-  );
-  subject.waitingSince = row?.since ? new Date(row.since) : now;
-  subject.answerBy = new Date(subject.waitingSince.getTime() + (row?.within ?? 0) * 60_000);
-  subject.status = "waiting for us";
-  subject.updatedAt = now;
 }
 
 /** Files that the agent had added, and that do not come with a reply anyway, go back to the draft. */

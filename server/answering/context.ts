@@ -1,7 +1,7 @@
 import { primary } from "#core/language/tag";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Recipients } from "#core/checks/addressee";
-import type { Context } from "#core/tokens/context";
+import type { Context, Detail } from "#core/tokens/context";
 import type { Case, CaseLookup } from "../db/entities/cases";
 import type { Message } from "../db/entities/messages";
 import type { Person } from "../db/entities/people";
@@ -10,6 +10,7 @@ import { ownTokensOf, teamDetails, type OwnTokens, type Settings } from "../hous
 import { NotFound } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { named, prepared } from "../db/sql";
+import { askingHere } from "../questions/asking";
 import { recipientsOf } from "./recipients";
 import { t } from "../words";
 
@@ -46,7 +47,7 @@ export async function caseContext(
   const reading = readForLetter(em, viewer.id, subject.id);
   if (em.isInTransaction()) await reading;
   const [read, recipients] = await Promise.all([reading, recipientsOf(em, subject, settings)]);
-  const { writer, latest, attached, booking } = read;
+  const { writer, latest, attached, booking, answers } = read;
   const { house } = settings;
   const own = ownTokensOf(settings, now);
   const language = inOurRegion(latest?.language ?? customer.language ?? house.language, house.language);
@@ -60,6 +61,7 @@ export async function caseContext(
     recipient: recipients.usual,
     language,
     attached,
+    answers,
     now,
   });
   return { context, own, recipients, customerTimeZone: customer.timeZone ?? null, language, booking };
@@ -79,6 +81,7 @@ interface ReadForLetter {
   attached: boolean;
   /** What is known of the booking; null where nothing was asked. */
   booking: Pick<CaseLookup, "data" | "problem"> | null;
+  answers: Record<string, Detail>;
 }
 
 /** Who writes, what is answered and what was booked, in one. @throws NotFound when the person is gone */
@@ -92,7 +95,10 @@ async function readForLetter(em: EntityManager, personId: number, caseId: number
                 'toAddress', m.to_address, 'channel', m.channel, 'language', m.language) end as latest,
               exists (select 1 from attachments a where a.message_id = m.id) as attached,
               (select jsonb_build_object('data', k.data, 'problem', k.problem) from case_lookups k
-                where k.case_id = :case and k.source = 'bookings') as booking
+                where k.case_id = :case and k.source = 'bookings') as booking,
+              (select coalesce(jsonb_object_agg(l.key, l.answer), '{}') from (
+                 select distinct on (q.key) q.key, a.answer from asked_questions a join questions q on q.id = a.question_id
+                  where a.case_id = :case and a.answered_at is not null order by q.key, a.answered_at desc) l) as answers
          from people p left join lateral (
            select * from messages where case_id = :case and direction = 'in' order by at desc, id desc limit 1) m on true
         where p.id = :person`,
@@ -116,6 +122,8 @@ export interface ContextParts {
   language: string;
   /** Whether the latest message has files. */
   attached: boolean;
+  /** What the customer pressed last, by question. */
+  answers: Record<string, Detail>;
   now: Date;
 }
 
@@ -166,6 +174,8 @@ export function contextFrom(parts: ContextParts): Context {
       phone: person.phone ?? null,
     },
     house: { name: house.name, ...own.facts },
+    ask: askingHere(settings, subject.channel),
+    answer: parts.answers,
     written: { ...own.written, ...team.written },
     message: latest
       ? {

@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Recipient } from "#core/checks/addressee";
+import type { ForwardedDetails, ForwarderWay } from "#core/mail/forwarded";
 import type { Written } from "#core/language/written";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
@@ -78,6 +79,10 @@ export interface OpenCase {
   sentReplies: string[];
   /** Addresses that are nothing new on the case, and those of ours among them. */
   familiar: string[];
+  /** Who brought the message, and what they let pass on its way back; null where it came by itself. */
+  forwarder: ForwarderWay | null;
+  /** What of their form was read; null where it came by itself. */
+  forwarded: ForwardedDetails | null;
   ours: string[];
   /** How many letters the viewer has sent on it: a new one is begun with each. */
   letters: number;
@@ -90,7 +95,7 @@ export async function caseByNumber(em: EntityManager, number: number): Promise<C
   const subject = await em.findOne(
     Case,
     { number },
-    { populate: ["customer.organisation", "team", "mailbox"] },
+    { populate: ["customer.organisation", "team", "mailbox", "forwarder"] },
   );
   if (!subject) throw new NotFound(t("thereIsNoCaseNumber", { number }));
   return subject;
@@ -193,6 +198,8 @@ export async function readOpenCase(
           ),
     sentReplies: beside.sentReplies,
     familiar,
+    forwarder: wayBack(subject),
+    forwarded: subject.forwarded ?? null,
     ours: [...settings.mailboxes],
     letters: beside.letters,
     seen: seenAs(gathered, surround),
@@ -215,16 +222,23 @@ interface Surrounded {
   team: { id: number };
   channel: Case["channel"];
   mailbox?: { id: number } | null | undefined;
+  forwarder?: object | null | undefined;
+}
+
+/** Who brought the message of a case, and what they let pass. @param subject with its forwarder populated */
+export function wayBack({ forwarder }: Case): ForwarderWay | null {
+  return forwarder == null ? null : { name: forwarder.name, rules: forwarder.rules };
 }
 
 /** Signature and stationery of a letter by the viewer for a team: the team's imposed signature goes before their own. */
 export function surroundings(
   { signatures, stationery, ofMailbox }: Settings,
   viewer: Viewer,
-  { team, channel, mailbox }: Surrounded,
+  { team, channel, mailbox, forwarder }: Surrounded,
 ): { signature: Written<Doc> | null; stationery: CoreStationery | null } {
   // Short words carry no block below them: who signs them does so by a closing.
-  if (channel !== "email") return { signature: null, stationery: null };
+  // And what goes back by somebody who forwards it may name neither address nor number of ours.
+  if (channel !== "email" || forwarder != null) return { signature: null, stationery: null };
   const signature = signatures.ofTeam.get(team.id) ?? signatures.ofPerson.get(viewer.id) ?? null;
   const own = mailbox ? (ofMailbox.get(mailbox.id)?.stationery ?? null) : null;
   return { signature, stationery: own ?? stationery.get(team.id) ?? null };

@@ -2,7 +2,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import type { ChosenRecipient, Recipient, Recipients } from "#core/checks/addressee";
 import { Case, CaseEvent } from "../db/entities/cases";
-import type { Message } from "../db/entities/messages";
+import { Message } from "../db/entities/messages";
 import { CustomerAddress } from "../db/entities/customers";
 import { Person } from "../db/entities/people";
 import { preparedOne } from "../db/sql";
@@ -38,6 +38,7 @@ export async function recipientsOf(
   { mailboxes: ours }: Settings,
 ): Promise<Recipients> {
   const { customer, channel } = subject;
+  if (subject.forwarder != null) return backByForwarder(em, subject);
   const { own, wrote } = await preparedOne<Writers>(
     em,
     `select (select coalesce(jsonb_agg(address order by id), '[]') from customer_addresses where customer_id = ? and channel = ?) as own,
@@ -77,6 +78,17 @@ export async function recipientsOf(
       ...[...strangers].map(([address, why]) => standing(address, why)),
     ],
   };
+}
+
+/** What a forwarder brought goes back the forwarder's way, and no other: to where the latest message asks for answers. */
+async function backByForwarder(em: EntityManager, subject: Case): Promise<Recipients> {
+  const latest = await em.findOne(
+    Message,
+    { case: subject, direction: "in", channel: "email", kind: "message" },
+    { orderBy: { at: "desc", id: "desc" }, fields: ["fromAddress", "replyTo"] },
+  );
+  const address = latest && (latest.replyTo ?? latest.fromAddress);
+  return { usual: address, all: address === null ? [] : [{ address, is: "known", news: null }] };
 }
 
 /** Names of the customers whose addresses these are. */

@@ -28,6 +28,7 @@ import { notify } from "../events/notify";
 import { caseNumber } from "../house/house";
 import { settingsOf, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
+import { freshAsking, keepAsked, type Asking } from "../questions/asking";
 import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
 import { caseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
@@ -36,7 +37,7 @@ import { familiarOn } from "./people";
 import { domainOf, mailboxOf, senderOf } from "./sender";
 import { isGap, storeChoice } from "./choice";
 import { sentReplies } from "./beside";
-import { caseByNumber, seenAs, surroundings } from "./open";
+import { caseByNumber, seenAs, surroundings, wayBack } from "./open";
 import { t } from "../words";
 
 export const sendSchema = z.strictObject({
@@ -74,7 +75,7 @@ export async function send(
     // In a chat both may speak at once.
     if (subject.channel !== "chat") await refuseIfOvertaken(inner, subject, input.lastMessage);
     const settings = await settingsOf(inner);
-    const { letter, checks, recipient, contentIds, team, seen } = await composeDraft(
+    const { letter, checks, recipient, contentIds, team, seen, asking } = await composeDraft(
       inner,
       viewer,
       { subject, draft, settings },
@@ -96,6 +97,7 @@ export async function send(
       dueAt,
       now,
     });
+    keepAsked(inner, letter, asking, { subject, message, settings, now });
     subject.status = "waiting for the customer";
     subject.waitingSince = null;
     subject.answerBy = null;
@@ -135,7 +137,7 @@ async function putPiece(em: EntityManager, message: Message, number: number, now
 async function refuseIfOvertaken(em: EntityManager, subject: Case, lastMessage: number): Promise<void> {
   const newer = await em.findOne(
     Message,
-    { case: subject, id: { $gt: lastMessage }, state: { $ne: "called back" } },
+    { case: subject, id: { $gt: lastMessage }, state: { $ne: "called back" }, kind: { $ne: "forwarded" } },
     { orderBy: { id: "desc" }, populate: ["person"] },
   );
   if (!newer) return;
@@ -163,6 +165,8 @@ interface ComposedDraft {
   contentIds: Map<string, string>;
   /** What it read (see `seenAs`). */
   seen: string;
+  /** The links of the questions that it may ask. */
+  asking: Asking;
 }
 
 async function composeDraft(
@@ -176,9 +180,10 @@ async function composeDraft(
   const { house } = settings;
   const domain = domainOf(mailboxOf(subject));
   const contentIds = new Map<string, string>();
+  const asking = freshAsking(settings, subject.channel);
   const whole = {
     slips: draft.slips,
-    context: gathered.context,
+    context: { ...gathered.context, ask: asking.ask },
     channel: subject.channel,
     language: draft.language,
     customerTimeZone: gathered.customerTimeZone,
@@ -188,6 +193,8 @@ async function composeDraft(
     stationery: around.stationery,
     subject: draft.subject,
     threadSubject: subject.subject,
+    startsThread: (await em.count(Message, { case: subject, state: { $ne: "called back" } })) === 0,
+    forwarder: wayBack(subject),
     caseNumber: caseNumber(house, subject.number),
     attachments: draft.attachments,
     contentId(id: string) {
@@ -210,7 +217,7 @@ async function composeDraft(
   });
   const named = settings.teams.get(subject.team.id);
   const team = named ? readIn(named, draft.language).text : subject.team.name;
-  return { letter, checks, recipient, contentIds, team, seen: seenAs(gathered, around) };
+  return { letter, checks, recipient, contentIds, team, seen: seenAs(gathered, around), asking };
 }
 
 /** Whom a draft goes to besides and who is new on its case. */
@@ -226,7 +233,7 @@ async function strangersIn(
   return asked.filter((address) => !familiar.has(address));
 }
 
-interface ToStore extends Omit<ComposedDraft, "seen">, ToCompose {
+interface ToStore extends Omit<ComposedDraft, "seen" | "asking">, ToCompose {
   recipient: string;
   dueAt: Date;
   now: Date;
@@ -236,7 +243,12 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
   const { subject, draft, settings, letter, checks, recipient, contentIds, team, dueAt, now } = given;
   const answered = await em.findOne(
     Message,
-    { case: subject, messageId: { $ne: null }, state: { $nin: ["called back", "refused"] } },
+    {
+      case: subject,
+      messageId: { $ne: null },
+      state: { $nin: ["called back", "refused"] },
+      kind: { $ne: "forwarded" },
+    },
     { orderBy: { at: "desc", id: "desc" } },
   );
   const person = em.getReference(Person, viewer.id);
@@ -309,7 +321,12 @@ async function quoted(
   { ofMailbox, house }: Settings,
 ): Promise<{ text: string; html: string | null }> {
   const mailbox = subject.mailbox?.id ?? null;
-  const quotes = subject.channel === "email" && mailbox !== null && ofMailbox.get(mailbox)?.quotes === true;
+  // Who forwards lets nothing through that quotes them.
+  const quotes =
+    subject.channel === "email" &&
+    subject.forwarder == null &&
+    mailbox !== null &&
+    ofMailbox.get(mailbox)?.quotes === true;
   const answered = quotes
     ? await em.findOne(Message, { case: subject, direction: "in" }, { orderBy: { at: "desc", id: "desc" } })
     : null;

@@ -32,6 +32,7 @@ export interface ConversationMessage {
   state: MessageState;
   from: string;
   fromAddress: string;
+  toAddress: string;
   /** From an address that is not known to be the customer’s. */
   stranger: boolean;
   /** Where its sender asks answers to go, where that is another address. */
@@ -63,6 +64,8 @@ export interface HistoryEntry {
   at: string;
   who: string | null;
   what: string;
+  /** The change of cases that it was, for undoing it; null for anything else, and for what was undone. */
+  undo: number | null;
 }
 
 /** So many of the latest messages are shown; each page of earlier ones has so many more. */
@@ -79,6 +82,7 @@ interface MessageRow {
   state: MessageState;
   from_name: string | null;
   from_address: string;
+  to_address: string;
   reply_to: string | null;
   doubts: Doubt[] | null;
   kind: Message["kind"];
@@ -111,16 +115,23 @@ export async function conversation(
 ): Promise<{ messages: ConversationMessage[]; earlier: number }> {
   const rows = await prepared<MessageRow>(
     em,
-    `select m.id, m.direction, m.state, m.from_name, m.from_address, m.reply_to, m.doubts, m.kind, m.copies, m.parts, m.cut or length(m.text) > ${SHOWN} as cut,
+    `select m.id, m.direction, m.state, m.from_name, m.from_address, m.to_address, m.reply_to, m.doubts, m.kind, m.copies, m.parts, m.cut or length(m.text) > ${SHOWN} as cut,
               m.subject, left(m.text, ${SHOWN}) as text, m.html is not null as has_html, m.raw_id is not null as has_raw,
               m.at, m.due_at, m.refusal, m.attempts, m.delivered_at,
-              exists (select 1 from customer_addresses a where a.customer_id = ? and a.address = m.from_address) as known,
+              ? or exists (select 1 from customer_addresses a where a.customer_id = ? and a.address = m.from_address) as known,
               (select count(*)::int from messages where case_id = ? and state <> 'called back') as total,
               (select coalesce(jsonb_agg(jsonb_build_object('id', a.id, 'name', a.name, 'contentType', a.content_type, 'size', f.size,
                         'inline', a.content_id is not null) order by a.position, a.id), '[]')
                  from attachments a join files f on f.id = a.file_id where a.message_id = m.id) as files
          from messages m where m.case_id = ? and m.state <> 'called back' order by m.at desc, m.id desc limit ?`,
-    [subject.customer.id, subject.id, subject.id, RECENT + A_PAGE * Math.min(pages, MOST_PAGES)],
+    // Who brings a buyer’s words is no stranger there.
+    [
+      subject.forwarder != null,
+      subject.customer.id,
+      subject.id,
+      subject.id,
+      RECENT + A_PAGE * Math.min(pages, MOST_PAGES),
+    ],
   );
   const total = rows[0]?.total ?? 0;
   const messages = rows.reverse().map((row): ConversationMessage => {
@@ -132,8 +143,9 @@ export async function conversation(
       state: row.state,
       from: row.from_name ?? row.from_address,
       fromAddress: row.from_address,
+      toAddress: row.to_address,
       stranger: row.direction === "in" && !row.known,
-      replyTo: row.reply_to,
+      replyTo: subject.forwarder == null ? row.reply_to : null,
       doubts: row.doubts ?? [],
       kind: row.kind,
       copies: row.copies,
@@ -174,10 +186,10 @@ const words: Record<CaseEvent["kind"], string> = {
   arrived: "The answer arrived",
   begun: "wrote to the customer",
   forwarded: "forwarded a message",
-  joined: "joined another case to this one",
-  split: "made a case of its own of some messages",
-  moved: "moved the case to another customer",
-  "message moved": "moved a message here",
+  joined: "",
+  split: "",
+  moved: "",
+  "message moved": "",
   undone: "undid that",
   pressed: "pressed an answer",
   "chat ended": "The chat ended",
@@ -186,25 +198,31 @@ const words: Record<CaseEvent["kind"], string> = {
 interface EventRow extends Pick<CaseEvent, "id" | "kind" | "data"> {
   at: string;
   person: string | null;
+  undo: number | null;
 }
 
 /** What happened on a case, latest first. */
 export async function history(em: EntityManager, subject: Case, customer: string): Promise<HistoryEntry[]> {
   const events = await prepared<EventRow>(
     em,
-    `select e.id, e.at, e.kind, e.data, p.name as person from case_events e left join people p on p.id = e.person_id
+    `select e.id, e.at, e.kind, e.data, p.name as person, ch.id as undo from case_events e left join people p on p.id = e.person_id
+       left join case_changes ch on e.kind <> 'undone' and ch.id = (e.data->>'change')::int and ch.undone_at is null
       where e.case_id = ? order by e.at desc, e.id desc limit 100`,
     [subject.id],
   );
   return events.map((event) => {
     const byCustomer = event.kind === "opened" || event.kind === "received";
+    const said = words[event.kind];
     const detail =
-      typeof event.data.words === "string" ? `: ${event.data.words}` : replies(event.data.replies);
+      typeof event.data.words === "string"
+        ? `${said === "" ? "" : ": "}${event.data.words}`
+        : replies(event.data.replies);
     return {
       id: event.id,
       at: new Date(event.at).toISOString(),
       who: event.person ?? (byCustomer ? customer : null),
-      what: words[event.kind] + detail,
+      what: said + detail,
+      undo: event.undo,
     };
   });
 }

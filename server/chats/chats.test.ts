@@ -32,8 +32,6 @@ import { beginChat, chatOf, chatState, endInWindow, sayInWindow, tellRead } from
 
 const now = new Date("2026-11-25T10:00:00Z");
 const after = (seconds: number) => new Date(now.getTime() + seconds * 1000);
-process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
-process.env.SESSION_SECRET ||= "x".repeat(32);
 
 let house: TestHouse;
 let server: Server;

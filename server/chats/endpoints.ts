@@ -7,6 +7,7 @@ import { MOST_ID } from "#core/forms/fields";
 import { Attachment } from "../db/entities/answering";
 import { NotFound } from "../errors";
 import { contentOf } from "../files/store";
+import { MOST_REMARK, pressInChat } from "../questions/press";
 import { tooOften } from "../web/limits";
 import { tellRefusal } from "../web/results";
 import { t } from "../words";
@@ -31,6 +32,11 @@ const number = z.coerce.number().int().min(0).max(MOST_ID);
 const said = z.strictObject({
   key: z.string().min(1).max(60),
   text: z.string().trim().min(1).max(MOST_PIECE),
+});
+const pressed = z.strictObject({
+  asked: number,
+  answer: z.string().min(1).max(200),
+  remark: z.string().max(MOST_REMARK),
 });
 const read = z.strictObject({ got: number, read: number });
 
@@ -68,6 +74,12 @@ export function chatEndpoints(em: () => EntityManager): Router {
   router.post("/read", async (request, response) => {
     const chat = await chatOf(em(), tokenOf(request));
     await tellRead(em(), chat, read.parse(request.body), new Date());
+    response.json({});
+  });
+  router.post("/press", async (request, response) => {
+    const chat = await chatOf(em(), tokenOf(request));
+    const { asked, ...given } = pressed.parse(request.body);
+    await pressInChat(em(), chat.id, asked, given, new Date());
     response.json({});
   });
   router.post("/end", async (request, response) => {

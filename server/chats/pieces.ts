@@ -15,6 +15,7 @@ interface PieceRow {
   name: string | null;
   key: string | null;
   files: { id: number; name: string }[];
+  asks: Piece["asks"];
 }
 
 /** The pieces of a chat behind one, in their order. @param after the last that is known; 0 for none */
@@ -23,18 +24,22 @@ export async function piecesAfter(em: EntityManager, chat: number, after: number
     em,
     `select m.piece as n, m.direction, m.text, m.at, p.first_name as name, m.piece_key as key,
             (select coalesce(jsonb_agg(jsonb_build_object('id', a.id, 'name', a.name) order by a.position, a.id), '[]')
-               from attachments a where a.message_id = m.id) as files
+               from attachments a where a.message_id = m.id) as files,
+            (select coalesce(jsonb_agg(jsonb_build_object('id', a.id, 'words', q.words, 'kind', q.kind, 'options', q.options,
+                      'takesRemark', q.takes_remark, 'answered', a.answered_at is not null) order by a.id), '[]')
+               from asked_questions a join questions q on q.id = a.question_id where a.message_id = m.id) as asks
        from messages m left join people p on p.id = m.person_id
       where m.chat_id = ? and m.piece > ? order by m.piece limit ${MOST_PIECES}`,
     [chat, after],
   );
-  return rows.map(({ n, direction, text, at, name, key, files }) => ({
+  return rows.map(({ n, direction, text, at, name, key, files, asks }) => ({
     n,
     from: direction === "in" ? "them" : "us",
     text,
     at: new Date(at).toISOString(),
     name,
     key,
+    asks,
     files: files.map((file) => ({ name: file.name, href: `/chat/files/${file.id}` })),
   }));
 }

@@ -11,9 +11,6 @@ import { Message } from "../db/entities/messages";
 import { Team } from "../db/entities/people";
 import { testHouse, type TestHouse } from "../testing";
 
-process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
-process.env.SESSION_SECRET ||= "x".repeat(32);
-
 const now = new Date("2026-11-25T10:00:00Z");
 let house: TestHouse;
 const lead = () => ({ ...house.maren, role: "lead" as const });

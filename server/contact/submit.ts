@@ -243,6 +243,7 @@ async function sendFirstMail(
     recipient: to,
     language,
     attached: false,
+    answers: {},
     now,
   });
   const letter = compose({

@@ -23,7 +23,12 @@ export async function query<Row>(
 
 /** The pattern of `like` for whatever has a text in it. */
 export function holding(text: string): string {
-  return `%${text.replace(/[\\%_]/g, "\\$&")}%`;
+  return `%${exactly(text)}%`;
+}
+
+/** The pattern of `like` for a text and no other. */
+export function exactly(text: string): string {
+  return text.replace(/[\\%_]/g, "\\$&");
 }
 
 /** What of the pool is asked for: a connection, for one statement. */

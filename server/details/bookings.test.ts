@@ -39,7 +39,6 @@ const server = createServer((request: IncomingMessage, response) => {
 });
 
 beforeAll(async () => {
-  process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
   process.env.STANDINS_PORT = String(PORT);
   house = await testHouse();
   await new Promise<void>((resolve) => server.listen(PORT, "127.0.0.1", resolve));

@@ -3,12 +3,13 @@ import type { Part } from "#core/compose/slip";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import { isWorded } from "#core/forms/house";
-import type { DetailToken, OwnToken } from "#core/tokens/catalogue";
+import type { DetailToken, OwnToken, QuestionToken } from "#core/tokens/catalogue";
 import type { Context, Detail } from "#core/tokens/context";
 import type { Written } from "#core/language/written";
 import { CaseField, DetailField } from "../db/entities/cases";
 import { Signature, Stationery, UsualReply } from "../db/entities/library";
-import { Mailbox } from "../db/entities/mailboxes";
+import { answerType, type QuestionKind } from "#core/questions/question";
+import { Mailbox, Question } from "../db/entities/mailboxes";
 import { House, PhoneNumber, Team } from "../db/entities/people";
 import { prepared, preparedOne } from "../db/sql";
 import { signatureFrom } from "./signatures";
@@ -36,6 +37,15 @@ export interface Settings {
   >;
   /** Sites whose pages may hold our chat and contact form, by their origins. */
   embedOrigins: string[];
+  /** Questions with fixed answers, by their words. */
+  questions: {
+    id: number;
+    key: string;
+    words: string;
+    kind: QuestionKind;
+    options: string[];
+    days: number;
+  }[];
   /** Numbers of our own that short messages come to and go from, the first of a team first. */
   numbers: { number: string; team: number }[];
   /** Signatures that teams impose, by team, and people's own, by person. */
@@ -96,6 +106,7 @@ async function readSettings(em: EntityManager): Promise<Settings> {
   const teams = await inner.find(Team, {});
   const mailboxes = await inner.find(Mailbox, {}, { populate: ["opening", "closing"] });
   const numbers = await inner.find(PhoneNumber, {}, { orderBy: { id: "asc" } });
+  const questions = await inner.find(Question, {}, { orderBy: { words: "asc", id: "asc" } });
   const signatures = await inner.find(Signature, {});
   const papers = await inner.find(Stationery, {}, { populate: ["logo"] });
   const usual = await inner.find(UsualReply, {}, { populate: ["reply"] });
@@ -120,6 +131,9 @@ async function readSettings(em: EntityManager): Promise<Settings> {
       }),
     ),
     embedOrigins: house.embedOrigins,
+    questions: questions.map(({ id, key, words, kind, options, days }) => ({
+      ...{ id, key, words, kind, options, days },
+    })),
     numbers: numbers.map(({ number, team }) => ({ number, team: team.id })),
     signatures: {
       ofTeam: new Map(signatures.flatMap((one) => (one.team ? [[one.team.id, signatureFrom(one)]] : []))),
@@ -155,19 +169,27 @@ export interface OwnTokens {
   caseFields: OwnToken[];
   houseFacts: OwnToken[];
   details: DetailToken[];
+  questions: QuestionToken[];
   facts: Record<string, Detail>;
   /** The languages of those facts that are words, by the names of their tokens. */
   written: Context["written"];
 }
 
+/** Answers to look at. */
+const EXAMPLES: Partial<Record<QuestionKind, Detail>> = { scale: 4, date: "2027-03-01", yes_no: true };
+
 /** Case fields and house facts. @param now decides which value of a fact holds */
-export function ownTokensOf({ caseFields, details, facts }: Settings, now: Date): OwnTokens {
+export function ownTokensOf({ caseFields, details, facts, questions }: Settings, now: Date): OwnTokens {
   const latest = new Map<string, Settings["facts"][number]>();
   for (const one of facts) if (one.from <= now && !latest.has(one.key)) latest.set(one.key, one);
   const holding = [...latest.values()];
   return {
     caseFields,
     details,
+    questions: questions.map(({ key, words, kind, options }) => ({
+      ...{ key, words, type: answerType(kind) },
+      example: EXAMPLES[kind] ?? options[0] ?? "",
+    })),
     houseFacts: holding.map(({ key, label, type, value }) => ({ key, label, type, example: value })),
     facts: Object.fromEntries(holding.map(({ key, value }) => [key, value])),
     written: Object.fromEntries(

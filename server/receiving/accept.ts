@@ -9,6 +9,7 @@ import { Message } from "../db/entities/messages";
 import { CustomerAddress, type Customer } from "../db/entities/customers";
 import { Mailbox } from "../db/entities/mailboxes";
 import { Team } from "../db/entities/people";
+import { caseOfBuyer, dueBy, knownBuyer, newBuyer, readForwardedMail } from "../forwarders/receive";
 import { letterOfReport } from "../sending/envelope";
 import { storeDigested, type Digested } from "../files/store";
 import { findHouse } from "../house/house";
@@ -44,25 +45,44 @@ export async function acceptMail(
     const known = await takenBefore(inner, mail);
     if (known)
       return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
-    const customer = await knownCustomer(inner, mail.from.address);
+    const mailbox = await mailboxOfMail(inner, mail, recipients);
+    const carried = mail.kind === "message" ? await readForwardedMail(inner, mail, mailbox, now) : null;
+    const details = carried?.details ?? null;
+    const customer =
+      carried && details
+        ? await knownBuyer(inner, mail, carried.forwarder, details)
+        : await knownCustomer(inner, mail.from.address);
     const house = await findHouse(inner);
     const letter = await failedLetter(inner, mail, recipients);
-    const found = letter?.case ?? (await caseOfMail(inner, mail, customer, house.casePrefix, now));
+    const found =
+      letter?.case ??
+      (carried && details
+        ? await caseOfBuyer(inner, mail, carried.forwarder, details)
+        : await caseOfMail(inner, mail, customer, house.casePrefix, now));
     const subject =
-      found ?? (await createCase(inner, mail, customer ?? (await newCustomer(inner, mail)), recipients, now));
+      found ??
+      (await createCase(
+        inner,
+        mail,
+        customer ?? (details ? await newBuyer(inner, mail, details) : await newCustomer(inner, mail)),
+        mailbox,
+        now,
+      ));
+    if (carried && details) Object.assign(subject, { forwarder: carried.forwarder, forwarded: details });
+    const doubts = carried?.problem == null ? mail.doubts : [...mail.doubts, carried.problem];
     const message = inner.create(Message, {
       case: subject,
       direction: "in",
       channel: "email",
       state: "received",
-      fromName: mail.from.name,
+      fromName: details?.name ?? mail.from.name,
       fromAddress: mail.from.address,
       toAddress: mail.to[0] ?? recipients[0] ?? "",
       replyTo: mail.replyTo,
-      doubts: mail.doubts.length > 0 ? mail.doubts : null,
+      doubts: doubts.length > 0 ? doubts : null,
       cut: mail.cut,
       subject: mail.subject,
-      text: mail.text,
+      text: details?.text ?? mail.text,
       html: mail.html,
       language: mail.language,
       messageId: mail.messageId,
@@ -87,6 +107,7 @@ export async function acceptMail(
     if (mail.failure && letter) await noteFailure(inner, letter, mail.failure, now);
     const words = `${mail.subject}\n${mail.text}`;
     await arrived(inner, { subject, opened: !found, words, isDue: mail.kind === "message" }, now);
+    if (details) await dueBy(inner, subject, details);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
 }
@@ -205,8 +226,9 @@ async function caseOfMail(
   if (customer === null) return null;
   const number = caseNumberIn(mail.subject, prefix);
   // A number alone can be guessed: it counts only for a case of the sender's own, or of their organisation.
-  const named = number === null ? null : await em.findOne(Case, { number }, { populate: ["customer"] });
-  if (named && isTheirs(named, customer)) return named;
+  const named =
+    number === null ? null : await em.findOne(Case, { number }, { populate: ["customer", "joinedTo"] });
+  if (named && isTheirs(named, customer)) return named.joinedTo ?? named;
   const open = await openCasesOf(em, customer, "email", now);
   const about = bareSubject(mail.subject).toLowerCase();
   // What has a subject of its own is a matter of its own; what has none goes on with the latest.
@@ -222,20 +244,25 @@ function isTheirs(subject: Case, customer: Customer): boolean {
   );
 }
 
+/** The mailbox that a mail came to: where it was brought to goes before what its headers say. */
+async function mailboxOfMail(
+  em: EntityManager,
+  mail: ReceivedMail,
+  recipients: string[],
+): Promise<Mailbox | null> {
+  const addressed = [...recipients, ...mail.to].map((address) => address.toLowerCase());
+  const ours = await em.find(Mailbox, { address: { $in: addressed } });
+  const found = addressed.map((address) => ours.find((one) => one.address === address));
+  return found.find((one) => one !== undefined) ?? null;
+}
+
 async function createCase(
   em: EntityManager,
   mail: ReceivedMail,
   customer: Customer,
-  recipients: string[],
+  mailbox: Mailbox | null,
   now: Date,
 ): Promise<Case> {
-  const addressed = [...recipients, ...mail.to].map((address) => address.toLowerCase());
-  const ours = await em.find(Mailbox, { address: { $in: addressed } });
-  // Where it was brought to goes before what its headers say.
-  const mailbox =
-    addressed
-      .map((address) => ours.find((one) => one.address === address))
-      .find((one) => one !== undefined) ?? null;
   const team = mailbox ? await em.findOneOrFail(Team, { id: mailbox.team.id }) : await firstTeam(em);
   const subject = await openCase(em, {
     channel: "email",

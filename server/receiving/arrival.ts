@@ -77,17 +77,17 @@ export async function openCase(em: EntityManager, { now, ...given }: Opening): P
 type Newcomer = Pick<Customer, "displayName" | "language"> &
   Partial<Pick<Customer, "firstName" | "lastName" | "nameKey" | "phone">>;
 
-/** Somebody new, by the address that they are recognised by from now on. */
+/** Somebody new, by the address that they are recognised by from now on; null where they have none of their own. */
 export async function createCustomer(
   em: EntityManager,
   known: Newcomer,
-  reached: Pick<CustomerAddress, "channel" | "address">,
+  reached: Pick<CustomerAddress, "channel" | "address"> | null,
 ): Promise<Customer> {
   const customer = em.create(Customer, {
     ...{ firstName: null, lastName: null, nameKey: null, phone: null, timeZone: null, since: null },
     ...{ organisation: null, ...known },
   });
-  em.create(CustomerAddress, { ...reached, customer });
+  if (reached !== null) em.create(CustomerAddress, { ...reached, customer });
   await em.flush();
   return customer;
 }
@@ -147,8 +147,8 @@ export async function arrived(em: EntityManager, arrival: Arrival, now: Date): P
   await notify(em, { case: null, kind: "queue", changed: subject.number });
 }
 
-/** The case waits for us again; its time runs from the oldest message without an answer. */
-async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
+/** The case waits for us again; its time runs from the oldest message without an answer. The caller writes what the unit of work holds. */
+export async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
   if (subject.waitingSince === null) {
     const team = await em.findOneOrFail(Team, { id: subject.team.id });
     subject.waitingSince = now;

@@ -11,9 +11,6 @@ import { acceptMail } from "./accept";
 
 /** Mail that is no person's letter, or more than one: written by hand, as programs write it. */
 
-process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
-process.env.SESSION_SECRET ||= "x".repeat(32);
-
 let house: TestHouse;
 beforeAll(async () => {
   house = await testHouse();

@@ -20,9 +20,6 @@ import { listenForMail } from "./listen";
 import { receivingCertificate } from "./tls";
 import { readMail } from "../reading/parse";
 
-process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
-process.env.SESSION_SECRET ||= "x".repeat(32);
-
 let house: TestHouse;
 beforeAll(async () => {
   house = await testHouse();

@@ -39,7 +39,6 @@ const server = new SMTPServer({
 });
 
 beforeAll(async () => {
-  process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
   process.env.SMTP_URL = `smtp://127.0.0.1:${PORT}`;
   house = await testHouse();
   await new Promise<void>((resolve) => server.listen(PORT, "127.0.0.1", resolve));

@@ -42,7 +42,6 @@ beforeAll(async () => {
   await new Promise<void>((resolve) => gateway.listen(0, "127.0.0.1", resolve));
   const address = gateway.address();
   const port = address !== null && typeof address === "object" ? address.port : 0;
-  process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
   process.env.SMS_GATEWAY_URL = `http://127.0.0.1:${port}/v1/`;
   process.env.SMS_GATEWAY_TOKEN = TOKEN;
   house = await testHouse();

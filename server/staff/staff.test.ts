@@ -21,7 +21,6 @@ import { listTeams, removeTeam, saveTeam } from "./teams";
 let house: TestHouse;
 let lead: Viewer;
 beforeAll(async () => {
-  process.env.DATABASE_URL ||= "postgresql://unused.example.com/x";
   house = await testHouse();
   await em().nativeUpdate(Person, { id: house.maren.id }, { role: "lead" });
   lead = { ...house.maren, role: "lead" };

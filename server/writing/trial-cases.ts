@@ -87,6 +87,7 @@ export async function trialCases(
         recipient: latest?.fromAddress ?? null,
         language,
         attached: latestIds.find((one) => one.id === latest?.id)?.attached ?? false,
+        answers: {},
         now,
       }),
     };

@@ -2,6 +2,7 @@ import type { Node as PmNode } from "@tiptap/pm/model";
 import { Plugin, PluginKey, type EditorState, type Transaction } from "@tiptap/pm/state";
 import type { EditorView } from "@tiptap/pm/view";
 import { secondLook } from "#core/checks/second-look";
+import type { ForwarderWay } from "#core/mail/forwarded";
 import type { ChosenRecipient } from "#core/checks/addressee";
 import type { Copies } from "#core/mail/copies";
 import type { LanguageGuess } from "#core/language/guess";
@@ -21,6 +22,7 @@ export interface LetterInputs extends Omit<ComposeInput, "slips" | "subject" | "
   /** Whom it goes to besides; null for nobody. */
   copies: Copies | null;
   strangers: string[];
+  forwarder: ForwarderWay | null;
   languageOf: LanguageGuess;
   otherNames: string[];
   sentReplies: string[];

@@ -6,6 +6,7 @@ import type { OpenCase } from "#server/answering/open";
 import { fileSize, listed, times } from "#core/text/counted";
 import { Time } from "../../ui/time";
 import { Disclosure } from "../../ui/disclosure";
+import { MessageMenu } from "../changes/menus";
 import { t } from "../../words/answering";
 import { Sentence } from "../../words/sentence";
 
@@ -28,6 +29,8 @@ export function Conversation({ open }: { open: OpenCase }) {
           customer={open.customer.name}
           about={open.messages[index - 1]?.subject ?? open.subject}
           latest={index === messages.length - 1}
+          open={open}
+          first={index === 0 && earlier === 0}
         />
       ))}
       {messages.length === 0 && <p className="text-soft">{t("nothingHasBeenSaidYet")}</p>}
@@ -49,12 +52,16 @@ function Message({
   customer,
   about,
   latest,
+  open,
+  first,
 }: {
   message: ConversationMessage;
   customer: string;
   /** The subject before: another one is shown. */
   about: string;
   latest: boolean;
+  open: OpenCase;
+  first: boolean;
 }) {
   const [view, setView] = useState<"text" | "html" | "remote">("text");
   const ours = message.direction === "out";
@@ -129,7 +136,7 @@ function Message({
             {t("loadRemotePictures")}
           </button>
         )}
-        {ours && (
+        {ours && message.kind === "message" && (
           <Link to={`/replies/new?message=${message.id}`} className="underline underline-offset-2">
             {t("keepOnAShelf")}
           </Link>
@@ -139,6 +146,7 @@ function Message({
             {t("raw")}
           </a>
         )}
+        <MessageMenu open={open} message={message} first={first} />
       </p>
       <Trouble message={message} />
     </article>
@@ -208,7 +216,11 @@ function Besides({ message }: { message: ConversationMessage }) {
         ? t("thisWentToAList")
         : kind === "failure"
           ? t("thisReportsThatALetter")
-          : null,
+          : kind === "pressed"
+            ? t("theyPressedThis")
+            : kind === "forwarded"
+              ? t("thisForwardsAMessage", { to: message.toAddress })
+              : null,
     others.length > 0 ? t("wentToOthersToo", { others: listed(others) }) : null,
     copies && copies.bcc.length > 0 ? t("wentUnseenTo", { others: listed(copies.bcc) }) : null,
     ...parts.map((part) =>

@@ -8,6 +8,8 @@ import { Conversation } from "./conversation";
 import { Details } from "./details";
 import { Disclosure } from "../../ui/disclosure";
 import { Hint } from "../../ui/hint";
+import { CaseMenu } from "../changes/menus";
+import { useChange } from "../changes/use-change";
 import { t } from "../../words/answering";
 
 /** What the customer said, and what we know of them. */
@@ -26,7 +28,10 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
       className="min-h-0 border-line px-6 py-4 md:overflow-y-auto md:border-r lg:px-9"
     >
       <div className="flex items-baseline justify-between gap-3 text-sm">
-        <span className="text-soft">{[open.label, open.channel, open.topic].filter(Boolean).join(", ")}</span>
+        <span className="flex items-center gap-1.5 text-soft">
+          {[open.label, open.channel, open.topic].filter(Boolean).join(", ")}
+          <CaseMenu open={open} />
+        </span>
         <Due open={open} />
       </div>
       <TimeBar open={open} />
@@ -37,6 +42,21 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
         <span className="text-ink">{customer.name}</span>
         {facts.length > 0 && `, ${facts.join(", ")}`}
       </p>
+      {open.forwarder !== null && open.forwarded !== null && (
+        <p className="mt-1 text-sm text-soft [overflow-wrap:anywhere]">
+          {[
+            t("cameByName", { name: open.forwarder.name }),
+            open.forwarded.reference === null
+              ? null
+              : t("orderReference", { reference: open.forwarded.reference }),
+            open.forwarded.deadline === null
+              ? null
+              : t("wantsAnAnswerBy", { deadline: open.forwarded.deadline }),
+          ]
+            .filter((part) => part !== null)
+            .join(", ")}
+        </p>
+      )}
       {open.others.length > 0 && (
         <p
           role="status"
@@ -72,6 +92,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
               <span>
                 {entry.who && `${entry.who} `}
                 {entry.what}
+                {entry.undo !== null && <UndoChange number={open.number} change={entry.undo} />}
               </span>
             </li>
           ))}
@@ -80,6 +101,15 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
     </section>
   );
 });
+
+function UndoChange({ number, change }: { number: number; change: number }) {
+  const { undo } = useChange(number);
+  return (
+    <button type="button" className="quiet-link ml-2" onClick={() => void undo(change)}>
+      {t("undo")}
+    </button>
+  );
+}
 
 function Due({ open }: { open: OpenCase }) {
   const { now, timeZone } = useClock();

@@ -35,6 +35,8 @@ export function letterInputs(open: OpenCase, { to, copies, ...choices }: Choices
     signature: open.signature,
     stationery: open.stationery,
     threadSubject: open.subject,
+    startsThread: open.lastMessage === 0,
+    forwarder: open.forwarder,
     caseNumber: open.label,
     sentReplies: open.sentReplies,
     contentId: (id) => id,

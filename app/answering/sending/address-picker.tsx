@@ -1,58 +1,44 @@
 import { Command } from "cmdk";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import * as z from "zod/mini";
-import { readFrom } from "../../ui/read";
 import { LIST_ITEM, SearchedList } from "../../ui/searched-list";
+import { useFound } from "../../ui/use-found";
 import { t } from "../../words/answering";
 
-const WAIT_MS = 120;
-
-const found = z.object({
-  people: z.array(
-    z.object({
-      address: z.string(),
-      name: z.nullable(z.string()),
-      is: z.string(),
-      of: z.nullable(z.string()),
-    }),
-  ),
+const person = z.object({
+  address: z.string(),
+  name: z.nullable(z.string()),
+  is: z.string(),
+  of: z.nullable(z.string()),
 });
-type Person = z.infer<typeof found>["people"][number];
+const people = z.pipe(
+  z.object({ people: z.array(person) }),
+  z.transform((answer: { people: z.infer<typeof person>[] }) => answer.people),
+);
+
+interface Props {
+  label: string;
+  /** What stands on it; that somebody is added, where it is left out. */
+  words?: string;
+  onAdd: (address: string) => void;
+}
 
 /** An address: of somebody found by typing their name, or as it is written. */
-export function AddressPicker({ label, onAdd }: { label: string; onAdd: (address: string) => void }) {
+export function AddressPicker({ label, words = t("addSomebody"), onAdd }: Props) {
   const [isOpen, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
-  const [people, setPeople] = useState<Person[]>([]);
   const wanted = typed.trim();
-  useEffect(() => {
-    if (wanted === "") return;
-    const abort = new AbortController();
-    const timer = setTimeout(() => {
-      readFrom(`/people?q=${encodeURIComponent(wanted)}`, abort.signal)
-        .then((answer) => {
-          const read = z.safeParse(found, answer);
-          setPeople(read.success ? read.data.people : []);
-        })
-        // What is written as an address can be added all the same.
-        .catch(() => setPeople([]));
-    }, WAIT_MS);
-    return () => {
-      clearTimeout(timer);
-      abort.abort();
-    };
-  }, [wanted]);
+  const shown = useFound(wanted === "" ? null : "/people", wanted, people);
   const take = (address: string) => {
     setOpen(false);
     onAdd(address.toLowerCase());
   };
-  const shown = wanted === "" ? [] : people;
   const isAddress = z.safeParse(z.email(), wanted).success;
   const isListed = shown.some((one) => one.address === wanted.toLowerCase());
   return (
     <SearchedList
       label={label}
-      words={<span className="text-soft">{t("addSomebody")}</span>}
+      words={<span className="text-soft">{words}</span>}
       open={isOpen}
       onOpen={(open) => {
         setOpen(open);
@@ -62,18 +48,18 @@ export function AddressPicker({ label, onAdd }: { label: string; onAdd: (address
       input={{ value: typed, onValueChange: setTyped, placeholder: t("aNameOrAnAddress"), maxLength: 254 }}
       none={isAddress ? null : t("nobodyIsCalledLikeThat")}
     >
-      {shown.map((person) => (
+      {shown.map((one) => (
         <Command.Item
-          key={`${person.is} ${person.address}`}
-          value={`${person.is} ${person.address}`}
-          keywords={[person.name ?? "", person.address, person.of ?? ""]}
-          onSelect={() => take(person.address)}
+          key={`${one.is} ${one.address}`}
+          value={`${one.is} ${one.address}`}
+          keywords={[one.name ?? "", one.address, one.of ?? ""]}
+          onSelect={() => take(one.address)}
           className={LIST_ITEM}
         >
-          <span className="block">{person.name ?? person.address}</span>
+          <span className="block">{one.name ?? one.address}</span>
           <span className="block text-xs text-soft">
-            {[person.address, person.of, person.is === "colleague" ? t("aColleague") : null]
-              .filter((one) => one !== null)
+            {[one.address, one.of, one.is === "colleague" ? t("aColleague") : null]
+              .filter((part) => part !== null)
               .join(", ")}
           </span>
         </Command.Item>

@@ -23,6 +23,8 @@ const groups = (): Record<string, string> => ({
   booking: t("booking"),
   agent: t("agent"),
   house: t("houseFacts"),
+  ask: t("questions"),
+  answer: t("answersThatWerePressed"),
 });
 
 /** Every value that a reply may use, in groups. */

@@ -50,9 +50,6 @@ export const Draft = defineEntity({
     toConfirmed: p.boolean().default(false),
     /** Whom it goes to besides; null for nobody. */
     copies: p.json<Copies>().nullable(),
-    /** The message that it forwards, and whether with its files; null for an answer. */
-    forwards: () => p.manyToOne(Message).nullable().deleteRule("set null"),
-    withFiles: p.boolean().default(true),
     /** Which window wrote it last, and its how manieth save that was: of one window’s saves the later holds, whichever comes first. */
     writer: p.text().nullable(),
     sequence: p.integer().default(0),

@@ -21,20 +21,25 @@ export const CaseChange = defineEntity({
 });
 export type CaseChange = InferEntity<typeof CaseChange>;
 
+/** How a case stands, as far as changes of cases set it. Times are ISO 8601 instants. */
+export interface CaseStanding {
+  case: number;
+  status: Case["status"];
+  waitingSince: string | null;
+  answerBy: string | null;
+  customer: number;
+  joinedTo: number | null;
+}
+
 /** What a change of cases set, for undoing it. */
 export interface CaseChangeData {
-  /** Messages that went from one case to another, by their ids. */
+  /** Messages that went from one case to another, by their ids; empty where the case itself moved. */
   messages: number[];
   from: number;
   to: number;
-  /** How both cases stood before. */
-  before: {
-    case: number;
-    status: Case["status"];
-    waitingSince: string | null;
-    answerBy: string | null;
-    customer: number;
-  }[];
+  /** How the cases stood before and after. */
+  before: CaseStanding[];
+  after: CaseStanding[];
 }
 
 /** A question that went to somebody, and what they pressed. */

@@ -1,5 +1,6 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 import type { FormField } from "#core/forms/contact";
+import type { pressedStatuses } from "#core/questions/question";
 import type { ForwarderMarks, ForwarderRules } from "#core/mail/forwarded";
 import { Reply, Stationery } from "./library";
 import { Team } from "./people";
@@ -85,7 +86,7 @@ export const Question = defineEntity({
     /** For so many days it can be answered. */
     days: p.integer().default(30),
     /** What the case becomes when it is answered; null for what it is. */
-    setsStatus: p.text().nullable(),
+    setsStatus: p.text().$type<(typeof pressedStatuses)[number]>().nullable(),
     setsTopic: p.text().nullable(),
   },
 });

@@ -26,6 +26,10 @@ export const Message = defineEntity({
       expression: `create index "messages_words" on "messages" using gin (to_tsvector('simple', "subject" || ' ' || "text"))`,
     },
     {
+      name: "messages_sent",
+      expression: `create index "messages_sent" on "messages" ("sent_at") where "direction" = 'out'`,
+    },
+    {
       name: "messages_due",
       expression: `create index "messages_due" on "messages" ("due_at") where "state" in ('due', 'sending')`,
     },
@@ -39,8 +43,8 @@ export const Message = defineEntity({
     fromName: p.text().nullable(),
     fromAddress: p.text(),
     toAddress: p.text(),
-    /** What it is beside a message that somebody wrote to us: answered by a program, sent to a list, a report of failure, an answer that was pressed. */
-    kind: p.enum(["message", "automatic", "list", "failure", "pressed"]).default("message"),
+    /** What it is beside a message that somebody wrote to us: answered by a program, sent to a list, a report of failure, an answer that was pressed; of ours, one that forwards another. */
+    kind: p.enum(["message", "automatic", "list", "failure", "pressed", "forwarded"]).default("message"),
     /** Whom it went to besides; null for nobody. */
     copies: p.json<Copies>().nullable(),
     /** Parts of it that are told of: an invitation, a signature, words that are encrypted; null for none. */

@@ -1,0 +1,119 @@
+import { useState, type ReactNode } from "react";
+import { Button } from "../../ui/button";
+import { Dialog } from "../../ui/dialog";
+import { FormProblem } from "../../ui/form";
+import { AddressPicker } from "../sending/address-picker";
+import { CasePicker, type FoundCase } from "./case-picker";
+import { useChange, type Change } from "./use-change";
+import { t } from "../../words/answering";
+
+/** What is to be changed: of the case, or of one message. */
+export type Wanted = { what: "join" } | { what: "move" } | { what: "move message"; message: number };
+
+interface Props {
+  wanted: Wanted;
+  number: number;
+  label: string;
+  customer: string;
+  onClose: () => void;
+}
+
+/** Asks for the other case or the other customer, and makes the change. */
+export default function ChangeDialog({ wanted, number, label, customer, onClose }: Props) {
+  const [other, setOther] = useState<FoundCase | null>(null);
+  const [address, setAddress] = useState<string | null>(null);
+  const pick = <CasePicker beside={number} chosen={other} onChoose={setOther} />;
+  switch (wanted.what) {
+    case "join":
+      return (
+        <Asked
+          title={t("joinAnotherCaseToLabel", { label })}
+          words={t("itsMessagesComeHere")}
+          yes={t("joinThem")}
+          change={other && { what: "join", other: other.number }}
+          number={number}
+          onClose={onClose}
+        >
+          {pick}
+        </Asked>
+      );
+    case "move message":
+      return (
+        <Asked
+          title={t("moveThisMessage")}
+          words={t("itGoesToTheOtherCase")}
+          yes={t("moveIt")}
+          change={other && { what: "move message", message: wanted.message, to: other.number }}
+          number={number}
+          onClose={onClose}
+        >
+          {pick}
+        </Asked>
+      );
+    case "move":
+      return (
+        <Asked
+          title={t("moveLabelToAnotherCustomer", { label })}
+          words={t("itIsCustomersNow", { customer })}
+          yes={t("moveIt")}
+          change={address === null ? null : { what: "move", address }}
+          number={number}
+          onClose={onClose}
+        >
+          <p className="flex flex-wrap items-baseline gap-3">
+            {address !== null && <strong className="[overflow-wrap:anywhere]">{address}</strong>}
+            <AddressPicker
+              label={t("theOtherCustomer")}
+              words={address === null ? t("chooseSomebody") : t("somebodyElse")}
+              onAdd={setAddress}
+            />
+          </p>
+        </Asked>
+      );
+  }
+}
+
+function Asked({
+  title,
+  words,
+  yes,
+  change: asked,
+  number,
+  onClose,
+  children,
+}: {
+  title: string;
+  words: string;
+  yes: string;
+  /** What is asked for; null as long as it is not chosen. */
+  change: Change | null;
+  number: number;
+  onClose: () => void;
+  children: ReactNode;
+}) {
+  const { change } = useChange(number);
+  const [problem, setProblem] = useState<string | undefined>();
+  const [busy, setBusy] = useState(false);
+  const go = async () => {
+    if (!asked) return;
+    setBusy(true);
+    const refused = await change(asked);
+    setBusy(false);
+    if (refused === null) onClose();
+    else setProblem(refused);
+  };
+  return (
+    <Dialog title={title} words={words} onClose={onClose}>
+      <div className="mt-4">{children}</div>
+      <FormProblem words={problem} />
+      <p className="mt-5 flex flex-row-reverse justify-start gap-5">
+        <Button disabled={busy || asked === null} onClick={() => void go()}>
+          {yes}
+        </Button>
+        <Button look="quiet" onClick={onClose}>
+          {t("cancel")}
+        </Button>
+      </p>
+    </Dialog>
+  );
+}

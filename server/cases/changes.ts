@@ -1,0 +1,368 @@
+import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
+import { isDeepStrictEqual } from "node:util";
+import { z } from "zod";
+import { Draft } from "../db/entities/answering";
+import { Case, CaseEvent } from "../db/entities/cases";
+import { CaseChange, type CaseChangeData, type CaseStanding } from "../db/entities/changes";
+import { Chat } from "../db/entities/chats";
+import { Customer, CustomerAddress } from "../db/entities/customers";
+import { Message } from "../db/entities/messages";
+import { Person, Team } from "../db/entities/people";
+import { query } from "../db/sql";
+import { bookingReferenceIn } from "../details/bookings";
+import { idSchema } from "../edge";
+import { Conflict, NotFound, Unusable } from "../errors";
+import { notify } from "../events/notify";
+import { caseNumber } from "../house/house";
+import { settingsOf } from "../house/settings";
+import type { Viewer } from "../people/viewer";
+import { queue } from "../queue/boss";
+import { createCustomer, openCase } from "../receiving/arrival";
+import { restate } from "./standing";
+import { t } from "../words";
+
+/** What an agent sets right about which case is whose, and what is on it: each change is on the record, and can be undone. */
+export const changeSchema = z.discriminatedUnion("what", [
+  z.strictObject({ what: z.literal("join"), other: idSchema }),
+  z.strictObject({ what: z.literal("split"), message: idSchema }),
+  z.strictObject({ what: z.literal("move message"), message: idSchema, to: idSchema }),
+  z.strictObject({ what: z.literal("move"), address: z.email().max(254) }),
+]);
+export type Change = z.infer<typeof changeSchema>;
+
+/** What a change came to. */
+export interface Changed {
+  /** For undoing it. */
+  change: number;
+  /** The case to look at now. */
+  number: number;
+  /** What was done, in words. */
+  words: string;
+}
+
+/**
+ * Makes a change from a case.
+ * @param number the case that is looked at
+ * @throws NotFound; Unusable where it would change nothing; Conflict where a letter is leaving or a chat goes on
+ */
+export async function changeCase(
+  em: EntityManager,
+  viewer: Viewer,
+  number: number,
+  change: Change,
+  now: Date,
+): Promise<Changed> {
+  return em.transactional((inner) => {
+    const given = { em: inner, viewer, number, now };
+    switch (change.what) {
+      case "join":
+        return join(given, change.other);
+      case "split":
+        return split(given, change.message);
+      case "move message":
+        return moveMessage(given, change.message, change.to);
+      case "move":
+        return move(given, change.address.toLowerCase());
+    }
+  });
+}
+
+interface Given {
+  em: EntityManager;
+  viewer: Viewer;
+  number: number;
+  now: Date;
+}
+
+/** Another case's messages come to this one; the other is closed, and leads here. */
+async function join(given: Given, other: number): Promise<Changed> {
+  const { em, number } = given;
+  if (other === number) throw new Unusable(t("aCaseIsNotJoinedToItself"), "other");
+  const [into, from] = await locked(em, [number, other]);
+  await refuseWhileLeaving(em, from);
+  const messages = await messagesOf(em, from);
+  const before = [standing(into), standing(from)];
+  await carry(em, messages, into.id);
+  await carryDrafts(em, from.id, into.id);
+  await restate(em, into, given.now);
+  Object.assign(from, { joinedTo: into, status: "closed", waitingSince: null, answerBy: null });
+  from.updatedAt = given.now;
+  const done = {
+    kind: "joined" as const,
+    looked: into,
+    data: { messages, from: from.id, to: into.id, before },
+  };
+  return record(given, done, [into, from], (label) =>
+    t("joinedOtherToLabel", { other: label(from.number), label: label(into.number) }),
+  );
+}
+
+/** From one message on, the words are a case of their own, of the same customer. */
+async function split(given: Given, messageId: number): Promise<Changed> {
+  const { em, number, now } = given;
+  const [from] = await locked(em, [number]);
+  await refuseWhileLeaving(em, from);
+  const all = await messagesOf(em, from);
+  const at = all.indexOf(messageId);
+  if (at < 0) throw new NotFound(t("thisMessageIsNotOnThisCase"));
+  if (at === 0) throw new Unusable(t("thisIsTheFirstMessageThe"), "message");
+  const messages = all.slice(at);
+  const before = [standing(from)];
+  const to = await caseOf(given, from, messages);
+  await carry(em, messages, to.id);
+  await restate(em, from, now);
+  await restate(em, to, now);
+  const done = { kind: "split" as const, looked: to, data: { messages, from: from.id, to: to.id, before } };
+  return record(given, done, [from, to], (label) =>
+    t("madeACaseOfItsOwn", { count: messages.length, other: label(from.number), label: label(to.number) }),
+  );
+}
+
+/** One message goes to another case. */
+async function moveMessage(given: Given, messageId: number, other: number): Promise<Changed> {
+  const { em, number, now } = given;
+  if (other === number) throw new Unusable(t("theMessageIsOnThisCaseAlready"), "to");
+  const [from, to] = await locked(em, [number, other]);
+  await refuseWhileLeaving(em, from);
+  const all = await messagesOf(em, from);
+  if (!all.includes(messageId)) throw new NotFound(t("thisMessageIsNotOnThisCase"));
+  if (all.length === 1) throw new Unusable(t("thisIsTheOnlyMessageJoin"), "message");
+  const messages = [messageId];
+  const before = [standing(from), standing(to)];
+  await carry(em, messages, to.id);
+  await restate(em, from, now);
+  await restate(em, to, now);
+  const done = {
+    kind: "message moved" as const,
+    looked: to,
+    data: { messages, from: from.id, to: to.id, before },
+  };
+  return record(given, done, [from, to], (label) =>
+    t("movedAMessageFromTo", { other: label(from.number), label: label(to.number) }),
+  );
+}
+
+/** The case is another customer's, by an address of theirs; whom nobody knew becomes a customer by it. */
+async function move(given: Given, address: string): Promise<Changed> {
+  const { em, number, now } = given;
+  const [subject] = await locked(em, [number]);
+  if ((await settingsOf(em)).mailboxes.has(address))
+    throw new Unusable(t("addressIsAMailboxOfOurs", { address }), "address");
+  const known = await em.findOne(CustomerAddress, { channel: "email", address }, { populate: ["customer"] });
+  if (known?.customer.id === subject.customer.id)
+    throw new Unusable(t("theCaseIsTheirsAlready", { name: known.customer.displayName }), "address");
+  const newcomer = { displayName: address, language: subject.language ?? null };
+  const customer = known?.customer ?? (await createCustomer(em, newcomer, { channel: "email", address }));
+  const before = [standing(subject)];
+  const names = { from: subject.customer.displayName, name: customer.displayName };
+  subject.customer = em.getReference(Customer, customer.id);
+  subject.updatedAt = now;
+  const data = { messages: [], from: subject.id, to: subject.id, before };
+  return record(given, { kind: "moved", looked: subject, data }, [subject], () =>
+    t("movedTheCaseFromTo", names),
+  );
+}
+
+/**
+ * Undoes a change: what went elsewhere comes back, and the cases stand as they did, unless something happened on them
+ * since; then they stand as their messages say.
+ * @returns the case to look at
+ * @throws NotFound; Conflict where it was undone already, or was changed again since
+ */
+export async function undoChange(
+  em: EntityManager,
+  viewer: Viewer,
+  id: number,
+  now: Date,
+): Promise<{ number: number }> {
+  return em.transactional(async (inner) => {
+    const change = await inner.findOne(CaseChange, { id }, { lockMode: LockMode.PESSIMISTIC_WRITE });
+    if (!change) throw new NotFound(t("thereIsNoSuchChange"));
+    if (change.undoneAt !== null) throw new Conflict(t("thatWasUndoneAlready"));
+    const { messages, from, to, before, after } = change.data;
+    const cases = await inner.find(
+      Case,
+      { id: { $in: [...new Set([from, to])] } },
+      { lockMode: LockMode.PESSIMISTIC_WRITE, populate: ["customer"], orderBy: { id: "asc" } },
+    );
+    for (const one of cases) await refuseWhileLeaving(inner, one);
+    if (change.kind === "moved" && cases[0]?.customer.id !== after[0]?.customer)
+      throw new Conflict(t("theCaseWasMovedAgainSince"));
+    const there = await inner.count(Message, { id: { $in: messages }, case: to });
+    if (there < messages.length) throw new Conflict(t("someOfTheMessagesWentOn"));
+    await carry(inner, messages, from);
+    for (const one of cases) await standAgain(inner, one, before, after, now);
+    change.undoneAt = now;
+    const person = inner.getReference(Person, viewer.id);
+    for (const one of cases)
+      inner.create(CaseEvent, { case: one, person, kind: "undone", data: { change: id }, at: now });
+    await inner.flush();
+    await tell(inner, cases);
+    return { number: cases.find((one) => one.id === from)?.number ?? 0 };
+  });
+}
+
+/** Puts a case back to how it stood, or to what its messages say. */
+async function standAgain(
+  em: EntityManager,
+  subject: Case,
+  before: CaseStanding[],
+  after: CaseStanding[],
+  now: Date,
+): Promise<void> {
+  const [then, set] = [before, after].map((all) => all.find((one) => one.case === subject.id));
+  const untouched = set !== undefined && isDeepStrictEqual(set, standing(subject));
+  if (then) {
+    subject.customer = em.getReference(Customer, then.customer);
+    subject.joinedTo = then.joinedTo === null ? null : em.getReference(Case, then.joinedTo);
+  }
+  if (then && untouched) {
+    subject.status = then.status;
+    subject.waitingSince = instant(then.waitingSince);
+    subject.answerBy = instant(then.answerBy);
+    subject.updatedAt = now;
+    return;
+  }
+  await restate(em, subject, now);
+  // What was made by the change and has nothing on it any more is done with.
+  if (!then && (await em.count(Message, { case: subject, state: { $ne: "called back" } })) === 0)
+    subject.status = "closed";
+}
+
+const instant = (text: string | null) => (text === null ? null : new Date(text));
+
+/** Cases by their numbers, in that order, each locked. @throws NotFound; Conflict for one that was joined to another */
+async function locked<Numbers extends number[]>(
+  em: EntityManager,
+  numbers: [...Numbers],
+): Promise<{ [At in keyof Numbers]: Case }> {
+  // Locked in one order, whoever asks: two changes never wait for each other.
+  const found = await em.find(
+    Case,
+    { number: { $in: numbers } },
+    { orderBy: { id: "asc" }, lockMode: LockMode.PESSIMISTIC_WRITE },
+  );
+  await em.populate(found, ["customer", "team", "mailbox"]);
+  return numbers.map((number) => {
+    const one = found.find((known) => known.number === number);
+    if (!one) throw new NotFound(t("thereIsNoCaseNumber", { number }));
+    if (one.joinedTo != null) throw new Conflict(t("caseWasJoinedToAnother", { number }));
+    return one;
+  }) as { [At in keyof Numbers]: Case };
+}
+
+/** Lets pass only what nothing is leaving from: no letter in its ten seconds, no chat that goes on. */
+async function refuseWhileLeaving(em: EntityManager, subject: Case): Promise<void> {
+  if ((await em.count(Message, { case: subject, state: { $in: ["due", "sending"] } })) > 0)
+    throw new Conflict(t("aLetterIsLeavingWaitUntil"));
+  if ((await em.count(Chat, { case: subject, state: { $ne: "ended" } })) > 0)
+    throw new Conflict(t("thisChatStillGoesOnEnd"));
+}
+
+/** Messages of a case by their ids, the oldest first. */
+async function messagesOf(em: EntityManager, subject: Case): Promise<number[]> {
+  const found = await em.find(
+    Message,
+    { case: subject },
+    { orderBy: { at: "asc", id: "asc" }, fields: ["id"] },
+  );
+  return found.map((one) => one.id);
+}
+
+/** Puts messages on another case, with all that hangs on them. */
+async function carry(em: EntityManager, messages: number[], to: number): Promise<void> {
+  if (messages.length === 0) return;
+  await query(em, "update messages set case_id = ? where id = any(?)", [to, messages]);
+  await query(em, "update sent_letters set case_id = ? where message_id = any(?)", [to, messages]);
+  await query(em, "update asked_questions set case_id = ? where message_id = any(?)", [to, messages]);
+}
+
+/** Answers that were begun go along, where their writer has begun none there. */
+async function carryDrafts(em: EntityManager, from: number, to: number): Promise<void> {
+  const there = await em.find(Draft, { case: to }, { fields: ["person"] });
+  await em.nativeUpdate(
+    Draft,
+    { case: from, person: { $nin: there.map((one) => one.person.id) } },
+    { case: em.getReference(Case, to) },
+  );
+}
+
+/** A new case for messages that leave another. */
+async function caseOf({ em, now }: Given, from: Case, messages: number[]): Promise<Case> {
+  const first = await em.findOneOrFail(Message, { id: messages[0] ?? 0 });
+  const subject = await openCase(em, {
+    channel: first.channel,
+    subject: first.subject || from.subject,
+    language: from.language ?? null,
+    customer: from.customer,
+    team: em.getReference(Team, from.team.id),
+    now,
+  });
+  subject.mailbox = from.mailbox ?? null;
+  const { details } = await settingsOf(em);
+  const reference = details.length > 0 ? bookingReferenceIn(`${first.subject}\n${first.text}`) : null;
+  subject.bookingReference = reference;
+  await em.flush();
+  if (reference !== null) await queue(em, "look-up", { case: subject.id });
+  return subject;
+}
+
+function standing(subject: Case): CaseStanding {
+  return {
+    case: subject.id,
+    status: subject.status,
+    waitingSince: subject.waitingSince?.toISOString() ?? null,
+    answerBy: subject.answerBy?.toISOString() ?? null,
+    customer: subject.customer.id,
+    joinedTo: subject.joinedTo?.id ?? null,
+  };
+}
+
+interface Done {
+  kind: CaseChange["kind"];
+  /** The case that is looked at now. */
+  looked: Case;
+  data: Omit<CaseChangeData, "after">;
+}
+
+/** Keeps what was done, on the record of each case, and tells whoever looks on. */
+async function record(
+  { em, viewer, now }: Given,
+  { kind, looked, data }: Done,
+  cases: Case[],
+  say: (label: (number: number) => string) => string,
+): Promise<Changed> {
+  const { house } = await settingsOf(em);
+  const words = say((number) => caseNumber(house, number));
+  const person = em.getReference(Person, viewer.id);
+  const change = em.create(CaseChange, {
+    kind,
+    person,
+    case: looked,
+    data: { ...data, after: cases.map(standing) },
+    at: now,
+  });
+  await em.flush();
+  for (const one of cases)
+    em.create(CaseEvent, { case: one, person, kind, data: { words, change: change.id }, at: now });
+  await em.flush();
+  await tell(em, cases);
+  return { change: change.id, number: looked.number, words };
+}
+
+async function tell(em: EntityManager, cases: Case[]): Promise<void> {
+  for (const { number } of cases) {
+    await notify(em, { case: number, kind: "message" });
+    await notify(em, { case: null, kind: "queue", changed: number });
+  }
+}
+
+/** The case that one was joined to, by its number; null where it stands by itself. */
+export async function joinedInto(em: EntityManager, number: number): Promise<number | null> {
+  const [row] = await query<{ into: number }>(
+    em,
+    "select i.number as into from cases c join cases i on i.id = c.joined_to_id where c.number = ?",
+    [number],
+  );
+  return row?.into ?? null;
+}

@@ -1,0 +1,118 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { nameKey } from "#core/checks/names";
+import type { ForwardedDetails } from "#core/mail/forwarded";
+import { Case } from "../db/entities/cases";
+import { CustomerAddress, type Customer } from "../db/entities/customers";
+import type { Forwarder, Mailbox } from "../db/entities/mailboxes";
+import { Message, type Doubt } from "../db/entities/messages";
+import { settingsOf } from "../house/settings";
+import type { ReceivedMail } from "../reading/mail";
+import { createCustomer } from "../receiving/arrival";
+import { forwarderOf, readBy } from "./read";
+import { t } from "../words";
+
+/** A mail that somebody forwarded, as its form was read. */
+interface Carried {
+  forwarder: Forwarder;
+  /** Null where it does not fit: then it is received as it came, and says so. */
+  details: ForwardedDetails | null;
+  problem: Doubt | null;
+}
+
+/** Reads a mail by the form of who forwarded it; null for one that came by itself. */
+export async function readForwardedMail(
+  em: EntityManager,
+  mail: ReceivedMail,
+  mailbox: Mailbox | null,
+  now: Date,
+): Promise<Carried | null> {
+  const forwarder = await forwarderOf(em, mailbox, mail.from.address);
+  if (!forwarder) return null;
+  const read = readBy(forwarder, mail.text, await settingsOf(em), now);
+  if (read.ok) return { forwarder, details: read.details, problem: null };
+  const words = t("itNoLongerFitsTheForm", { name: forwarder.name, problem: read.problem });
+  return { forwarder, details: null, problem: { kind: "form", words } };
+}
+
+/** The address by which the forwarder knows the buyer; null where all buyers write by the same one. */
+function wayToBuyer(mail: ReceivedMail): string | null {
+  const address = mail.replyTo?.toLowerCase() ?? null;
+  return address === mail.from.address.toLowerCase() ? null : address;
+}
+
+/** A buyer who wrote before: by the address that the forwarder gave them, else by name and order. */
+export async function knownBuyer(
+  em: EntityManager,
+  mail: ReceivedMail,
+  forwarder: Forwarder,
+  details: ForwardedDetails,
+): Promise<Customer | null> {
+  const address = wayToBuyer(mail);
+  const known =
+    address === null
+      ? null
+      : await em.findOne(CustomerAddress, { channel: "email", address }, { populate: ["customer"] });
+  if (known) return known.customer;
+  return (await latestOf(em, forwarder, details, {}))?.customer ?? null;
+}
+
+/** A buyer’s case: the one that the mail answers, else the one of the same buyer and order that is not closed. */
+export async function caseOfBuyer(
+  em: EntityManager,
+  mail: ReceivedMail,
+  forwarder: Forwarder,
+  details: ForwardedDetails,
+): Promise<Case | null> {
+  if (mail.answers.length > 0) {
+    const ours = { messageId: { $in: mail.answers }, direction: "out" as const };
+    const answered = await em.findOne(Message, ours, { populate: ["case"], orderBy: { id: "desc" } });
+    if (answered?.case.forwarder?.id === forwarder.id) return answered.case;
+  }
+  return latestOf(em, forwarder, details, { status: { $ne: "closed" } });
+}
+
+/** The latest case of a buyer by their name and order; null where the form says neither. */
+async function latestOf(
+  em: EntityManager,
+  forwarder: Forwarder,
+  { name, reference }: ForwardedDetails,
+  more: { status?: { $ne: "closed" } },
+): Promise<Case | null> {
+  if (name === null || reference === null) return null;
+  const [found] = await em.find(
+    Case,
+    { forwarder, forwarded: { name, reference }, ...more },
+    { populate: ["customer"], orderBy: { id: "desc" }, limit: 1 },
+  );
+  return found ?? null;
+}
+
+/** A buyer whom nobody knew before. */
+export async function newBuyer(
+  em: EntityManager,
+  mail: ReceivedMail,
+  { name }: ForwardedDetails,
+): Promise<Customer> {
+  const words = name?.split(/\s+/) ?? [];
+  const isWhole = words.length >= 2;
+  const address = wayToBuyer(mail);
+  return createCustomer(
+    em,
+    {
+      firstName: isWhole ? (words[0] ?? null) : null,
+      lastName: isWhole ? words.slice(1).join(" ") : null,
+      displayName: name ?? t("buyer"),
+      nameKey: isWhole && name !== null ? nameKey(name) : null,
+      language: mail.language,
+    },
+    address === null ? null : { channel: "email", address },
+  );
+}
+
+/** The forwarder’s deadline counts, where it is earlier than ours. */
+export async function dueBy(em: EntityManager, subject: Case, { dueAt }: ForwardedDetails): Promise<void> {
+  const by = dueAt === null ? null : new Date(dueAt);
+  if (by === null || (subject.answerBy != null && subject.answerBy <= by)) return;
+  subject.answerBy = by;
+  await em.flush();
+}
