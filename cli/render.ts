@@ -5,6 +5,7 @@ import { factLanguages, libraryTokens } from "#core/checks/lint";
 import { compose } from "#core/compose/compose";
 import { re2Patterns } from "#core/conditions/re2";
 import { blankValueSchema } from "#core/tokens/blanks";
+import { textFor } from "#core/document/texts";
 import { contextSchema, type Context } from "#core/tokens/context";
 import { catalogue } from "#core/tokens/catalogue";
 import { guessLanguage } from "#core/language/guess";
@@ -51,7 +52,7 @@ export async function render(options: RenderOptions): Promise<object> {
     title: reply.title,
     part: reply.part,
     language: variant.language,
-    document: variant.document,
+    document: textFor(variant, options.channel),
     blanks: reply.blanks,
     passages: reply.passages,
     values,

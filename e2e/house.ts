@@ -91,14 +91,18 @@ export async function rawMail(id: string): Promise<string> {
   return (await fetch(`${OUTSIDE}/messages/${id}/raw`)).text();
 }
 
-/** Makes something go wrong for one address or booking, so that tests beside it notice nothing; or all well again. */
+/** For whom something went wrong last. */
+let only: string | undefined;
+
+/** Makes something go wrong for one address or booking, so that tests beside it notice nothing; or all well for it again. */
 export async function setFaults(
   faults: { mail?: string; bookings?: string; bookingDelay?: number; sms?: string; only: string } | null,
 ): Promise<void> {
+  if (faults) only = faults.only;
   const response = await fetch(`${OUTSIDE}/faults`, {
     method: "PUT",
     headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ mail: "fine", bookings: "fine", bookingDelay: 150, ...faults }),
+    body: JSON.stringify({ mail: "fine", bookings: "fine", bookingDelay: 150, only, ...faults }),
   });
   if (!response.ok) throw new Error(await response.text());
 }

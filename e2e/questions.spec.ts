@@ -90,5 +90,7 @@ test("a curator makes a question, looks at it as customers do, and a short messa
   await page.keyboard.press("Control+Shift+Enter");
   await expect
     .poll(async () => (await phone("+447700900811")).at(-1)?.text ?? "", { timeout: 60_000 })
-    .toMatch(/Would you like your money back, or another sailing\? http:\S+\/q\/\S{29}/);
+    .toMatch(
+      /^Both are possible, and free\. Would you like your money back, or another sailing\? http:\S+\/q\/\S{29}/,
+    );
 });

@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { violations } from "./axe";
-import { outside, phone, said, setFaults, signIn } from "./house";
+import { choose, outside, phone, said, setFaults, signIn } from "./house";
 
 test("a short message becomes a case, is answered plainly, and the answer is on the phone", async ({
   page,
@@ -72,4 +72,31 @@ test("a customer’s phone stands beside their mailbox, outside", async ({ page 
   await page.getByRole("button", { name: "Add the number" }).click();
   await expect(page.getByText(/no such telephone number/)).toBeVisible();
   expect(await violations(page)).toEqual([]);
+});
+
+test("a reply has a text of its own for short messages, written beside the common one", async ({ page }) => {
+  await signIn(page);
+  await page.goto("/replies/money-or-sailing");
+  const reply = page.getByRole("region", { name: "The reply" });
+  await choose(reply.getByRole("combobox", { name: "Which text" }), "text for chats");
+  await expect(reply.getByText("The common text, made plain")).toBeVisible();
+  await reply.getByRole("button", { name: "Write one for chats" }).click();
+  await reply.getByRole("textbox", { name: "The words" }).click();
+  await page.keyboard.press("Control+a");
+  const kept = page.waitForResponse(
+    (answer) =>
+      answer.url().endsWith("/save") && (answer.request().postData() ?? "").includes("Both are free."),
+  );
+  await page.keyboard.type("Both are free.");
+  expect((await kept).ok()).toBe(true);
+  await page.reload();
+  await choose(reply.getByRole("combobox", { name: "Which text" }), "text for short messages");
+  await expect(reply.getByRole("textbox", { name: "The words" })).toContainText(
+    "Both are possible, and free.",
+  );
+  await choose(reply.getByRole("combobox", { name: "Which text" }), "text for chats");
+  await expect(reply.getByRole("textbox", { name: "The words" })).toHaveText("Both are free.");
+  expect(await violations(page)).toEqual([]);
+  await reply.getByRole("button", { name: "Use the common text instead" }).click();
+  await expect(reply.getByText("The common text, made plain")).toBeVisible();
 });

@@ -17,6 +17,10 @@ export const CHROMIUM = "/usr/bin/chromium";
 export const postgres: Needed = { paths: [`${POSTGRES_BIN}/postgres`], package: "postgresql-15" };
 export const chromium: Needed = { paths: [CHROMIUM], package: "chromium" };
 
+/** Mail clients that tests deliver with, and read answers with. */
+export const swaks: Needed = { paths: ["/usr/bin/swaks"], package: "swaks" };
+export const python: Needed = { paths: ["/usr/bin/python3"], package: "python3" };
+
 /**
  * Installs what is missing of Debian's packages: as root as we are, else with sudo where it asks for no password.
  * @throws Error with the one line to run by hand

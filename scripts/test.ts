@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import { z } from "zod";
 import { build } from "./build";
-import { chromium, ensurePackages, postgres } from "./debian";
+import { chromium, ensurePackages, postgres, python, swaks } from "./debian";
 import { freePair, freePort } from "./ports";
 import { startPostgres } from "./postgres";
 import { started, stopped } from "./program";
@@ -191,7 +191,7 @@ async function programEnv(seed: "demo" | "none") {
 
 async function interfaceTests(args: string[]): Promise<Count> {
   heading("The interface, in Chromium");
-  ensurePackages([postgres, chromium]);
+  ensurePackages([postgres, chromium, swaks, python]);
   build();
   const env = await programEnv("demo");
   const emptyEnv = await programEnv("none");

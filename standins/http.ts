@@ -4,7 +4,7 @@ import { readFile } from "node:fs/promises";
 import { setTimeout as delay } from "node:timers/promises";
 import { createTransport } from "nodemailer";
 import { z } from "zod";
-import { faultsFor, faultsSchema, type Faults } from "./faults";
+import { faultsSchema, type FaultBoard } from "./faults";
 import type { Mailboxes } from "./mailbox";
 
 /** A message that a customer writes to us. */
@@ -25,7 +25,7 @@ export interface HttpOptions {
   programSmtpPort: number;
   /** File with the bookings: an object by reference. */
   bookingsFile: string;
-  faults: { read(): Faults; write(faults: Faults): void };
+  faults: FaultBoard;
 }
 
 const bookings = z.record(z.string(), z.record(z.string(), z.unknown()));
@@ -96,10 +96,12 @@ export function httpInterface({
   });
 
   app.get("/bookings/:reference", async (request, response) => {
-    const { bookingDelay, bookings: state } = faultsFor(faults.read(), request.params.reference);
+    const { bookingDelay, bookings: state } = faults.for(request.params.reference);
     await delay(bookingDelay);
     if (state === "broken")
       return void response.status(500).json({ problem: "The booking system is out of order" });
+    // What another system may answer in its place: a page, a list, numbers where words were.
+    if (state === "wrong") return void response.json({ reference: 12, sails_at: ["soon"], fare: "much" });
     const all = bookings.parse(JSON.parse(await readFile(bookingsFile, "utf8").catch(() => "{}")));
     const booking = Object.hasOwn(all, request.params.reference) ? all[request.params.reference] : undefined;
     if (booking) response.json(booking);

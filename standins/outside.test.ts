@@ -216,11 +216,39 @@ describe("faults", () => {
 
   test("may be for one address alone", async () => {
     await put({ mail: "refuses", only: "Late@example.org" });
-    await expect(deliver({ to: "late@example.org", subject: "s", text: "t" })).rejects.toThrow();
+    await put({ mail: "busy", only: "busy@example.org" });
+    await expect(deliver({ to: "late@example.org", subject: "s", text: "t" })).rejects.toThrow("550");
+    await expect(deliver({ to: "busy@example.org", subject: "s", text: "t" })).rejects.toThrow("451");
     expect(await deliver({ to: "other@example.org", subject: "s", text: "t" })).toMatch(/Kept as/);
+    await put({ only: "late@example.org" });
+    await put({ only: "busy@example.org" });
+    expect(await deliver({ to: "late@example.org", subject: "s", text: "t" })).toMatch(/Kept as/);
   });
 
-  test.each([{ mail: "slow" }, { bookingDelay: -1 }, { bookingDelay: 60_001 }, { more: 1 }])(
+  test("a server that is down takes nothing from anybody", async () => {
+    await put({ mail: "down" });
+    await expect(deliver({ to: "late@example.org", subject: "s", text: "t" })).rejects.toThrow("421");
+    await put({});
+    expect(await deliver({ to: "late@example.org", subject: "s", text: "t" })).toMatch(/Kept as/);
+  });
+
+  test("one that returns mail takes it, and reports to its envelope's sender that it was given up", async () => {
+    await put({ mail: "bounces", only: "gone@example.org" });
+    const before = received.length;
+    const id = "<letter-1@example.com>";
+    const envelope = { from: "desk+l1@example.com", to: ["gone@example.org", "there@example.org"] };
+    await deliver({ envelope, to: envelope.to, messageId: id, subject: "s", text: "t" });
+    expect(await json("/mailboxes/gone@example.org")).toEqual([]);
+    expect(await json("/mailboxes/there@example.org")).toHaveLength(1);
+    while (received.length === before) await new Promise((resolve) => setImmediate(resolve));
+    const report = received.at(-1);
+    expect(report).toMatchObject({ from: "", to: ["desk+l1@example.com"] });
+    expect(report?.raw).toContain("Final-Recipient: rfc822; gone@example.org");
+    expect(report?.raw).toContain(`Message-ID: ${id}`);
+    await put({ only: "gone@example.org" });
+  });
+
+  test.each([{ mail: "lost" }, { bookingDelay: -1 }, { bookingDelay: 60_001 }, { more: 1 }])(
     "%j is refused, and changes nothing",
     async (faults) => {
       const answer = await put(faults as Partial<Faults>);
@@ -243,6 +271,10 @@ describe("the booking system", () => {
     await put({ bookings: "broken", only: "AB1-CD2" });
     expect((await fetch(`${base}/bookings/AB1-CD2`)).status).toBe(500);
     expect((await fetch(`${base}/bookings/ZZ9-ZZ9`)).status).toBe(404);
+    await put({ bookings: "wrong", only: "AB1-CD2" });
+    expect(await json("/bookings/AB1-CD2")).not.toHaveProperty("ship");
+    await put({ only: "AB1-CD2" });
+    expect(await json("/bookings/AB1-CD2")).toHaveProperty("ship");
   });
 });
 
@@ -284,9 +316,11 @@ describe("the gateway for short messages", () => {
     expect((await hand({ ...message, to: "desk" })).status).toBe(400);
     await put({ sms: "refuses" });
     expect((await hand(message)).status).toBe(422);
+    await put({});
     await put({ sms: "down", only: "+447700900462" });
     expect((await hand(message)).status).toBe(503);
     expect((await hand({ ...message, id: "sms-3", to: "+447700900463" })).status).toBe(202);
+    await put({ only: "+447700900462" });
     await put({ sms: "fails" });
     expect((await hand(message)).status).toBe(202);
     expect((await receiptOf("sms-2")).body).toMatchObject({

@@ -3,7 +3,7 @@ import { timingSafeEqual } from "node:crypto";
 import { z } from "zod";
 import { E164 } from "#core/sms/e164";
 import { reasonOf } from "#core/text/reason";
-import { faultsFor, type Faults } from "./faults";
+import type { FaultBoard } from "./faults";
 import type { PhoneMessage, Phones } from "./phones";
 
 /** The program, as a gateway meets it. */
@@ -15,7 +15,7 @@ export interface Program {
 export interface SmsOptions {
   phones: Phones;
   program: Program;
-  faults: { read(): Faults };
+  faults: FaultBoard;
 }
 
 const number = z.string().regex(E164, "is no number");
@@ -56,7 +56,7 @@ export function smsGateway({ phones, program, faults }: SmsOptions): { router: R
       signal: AbortSignal.timeout(5000),
     });
   const receipt = (message: PhoneMessage, tries: number): void => {
-    const { sms } = faultsFor(faults.read(), message.phone);
+    const { sms } = faults.for(message.phone);
     later(sms === "late" ? LATE_MS : SOON_MS, async () => {
       const state = sms === "fails" ? "failed" : "delivered";
       if (message.state !== state) await phones.keep({ ...message, state });
@@ -75,7 +75,7 @@ export function smsGateway({ phones, program, faults }: SmsOptions): { router: R
       return void response.status(400).json({ problem: `${issue?.path.join(".")} ${issue?.message}` });
     }
     const { id, from, to, text } = message.data;
-    const { sms } = faultsFor(faults.read(), to);
+    const { sms } = faults.for(to);
     if (sms === "down") return void response.status(503).json({ problem: "The gateway is down for a while" });
     if (sms === "refuses")
       return void response.status(422).json({ problem: `${to} takes no messages from ${from}` });

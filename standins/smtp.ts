@@ -1,5 +1,7 @@
+import { createTransport } from "nodemailer";
 import { SMTPServer } from "smtp-server";
-import { faultsFor, type Faults } from "./faults";
+import { bounceOf } from "./bounce";
+import type { FaultBoard } from "./faults";
 import type { Mailboxes } from "./mailbox";
 
 class Refusal extends Error {
@@ -11,16 +13,43 @@ class Refusal extends Error {
   }
 }
 
-/** A mail server that takes mail for anybody and keeps it, unless a fault is switched on. */
-export function mailServer(mailboxes: Mailboxes, faults: () => Faults): SMTPServer {
-  return new SMTPServer({
+/** How long a slow server thinks, and a letter lies before it is given up. */
+const SLOW_MS = 6000;
+const BOUNCE_MS = 2000;
+
+interface SmtpOptions {
+  mailboxes: Mailboxes;
+  faults: FaultBoard;
+  /** Port on which the program receives mail: reports go there. */
+  programSmtpPort: number;
+}
+
+/** A mail server that takes mail for anybody and keeps it, unless a fault is switched on. @returns with how to call off what is still to happen */
+export function mailServer({ mailboxes, faults, programSmtpPort }: SmtpOptions): {
+  server: SMTPServer;
+  stop: () => void;
+} {
+  const timers = new Set<NodeJS.Timeout>();
+  const after = (milliseconds: number, work: () => void) => {
+    const timer = setTimeout(() => {
+      timers.delete(timer);
+      work();
+    }, milliseconds);
+    timers.add(timer);
+  };
+  const server = new SMTPServer({
     banner: "Outside",
     disabledCommands: ["AUTH", "STARTTLS"],
     logger: false,
-    onRcptTo(address, _session, callback) {
-      const { mail } = faultsFor(faults(), address.address);
+    onConnect(_session, callback) {
+      callback(faults.read().mail === "down" ? new Refusal(421, "The mail server is out of order") : null);
+    },
+    onRcptTo({ address }, _session, callback) {
+      const { mail } = faults.for(address);
       if (mail === "busy") callback(new Refusal(451, "The mailbox is busy, please try again later"));
-      else if (mail === "refuses") callback(new Refusal(550, `No such mailbox: ${address.address}`));
+      else if (mail === "refuses") callback(new Refusal(550, `No such mailbox: ${address}`));
+      else if (mail === "down") callback(new Refusal(421, "The mail server is out of order"));
+      else if (mail === "slow") after(SLOW_MS, () => callback());
       else callback();
     },
     onData(stream, session, callback) {
@@ -28,12 +57,39 @@ export function mailServer(mailboxes: Mailboxes, faults: () => Faults): SMTPServ
       stream.on("data", (chunk: Buffer) => chunks.push(chunk));
       stream.once("error", callback);
       stream.once("end", () => {
-        const to = session.envelope.rcptTo.map((one) => one.address);
-        mailboxes.keep(Buffer.concat(chunks), to, new Date()).then(
+        const raw = Buffer.concat(chunks);
+        const all = session.envelope.rcptTo.map((one) => one.address);
+        const gone = all.filter((address) => faults.for(address).mail === "bounces");
+        const from = session.envelope.mailFrom === false ? "" : session.envelope.mailFrom.address;
+        for (const recipient of gone)
+          after(BOUNCE_MS, () => void giveUp({ raw, from, recipient }, programSmtpPort));
+        const to = all.filter((address) => !gone.includes(address));
+        if (to.length === 0) return callback(null, "Taken");
+        mailboxes.keep(raw, to, new Date()).then(
           (mail) => callback(null, `Kept as ${mail.id}`),
           (error: unknown) => callback(new Refusal(451, error instanceof Error ? error.message : "Not kept")),
         );
       });
     },
   });
+  return {
+    server,
+    stop() {
+      for (const timer of timers) clearTimeout(timer);
+      timers.clear();
+    },
+  };
+}
+
+/** Reports to a letter's envelope sender that it was given up; a report itself is reported to nobody (RFC 5321, 6.1). */
+async function giveUp(letter: Parameters<typeof bounceOf>[0], port: number): Promise<void> {
+  if (letter.from === "") return;
+  const transport = createTransport({ host: "127.0.0.1", port, ignoreTLS: true, connectionTimeout: 5000 });
+  try {
+    await transport.sendMail({ envelope: { from: "", to: letter.from }, raw: bounceOf(letter) });
+  } catch (error) {
+    process.stderr.write(`outside: ${error instanceof Error ? error.message : String(error)}\n`);
+  } finally {
+    transport.close();
+  }
 }

@@ -1,6 +1,6 @@
 import { join } from "node:path";
 import type { Server } from "node:http";
-import { noFaults } from "./faults";
+import { FaultBoard } from "./faults";
 import { httpInterface } from "./http";
 import { Mailboxes } from "./mailbox";
 import { Phones } from "./phones";
@@ -29,9 +29,9 @@ export async function startStandins({
   await mailboxes.open();
   const phones = new Phones(join(folder, "phones"));
   await phones.open();
-  let faults = { ...noFaults };
-  const sms = smsGateway({ phones, program, faults: { read: () => faults } });
-  const smtp = mailServer(mailboxes, () => faults);
+  const faults = new FaultBoard();
+  const sms = smsGateway({ phones, program, faults });
+  const { server: smtp, stop: stopMail } = mailServer({ mailboxes, faults, programSmtpPort });
   smtp.on("error", (error: Error) => process.stderr.write(`outside: ${error.message}\n`));
   await new Promise<void>((resolve) => {
     smtp.listen(smtpPort, "127.0.0.1", resolve);
@@ -41,12 +41,7 @@ export async function startStandins({
     sms: sms.router,
     programSmtpPort,
     bookingsFile: join(folder, "bookings.json"),
-    faults: {
-      read: () => faults,
-      write(next) {
-        faults = next;
-      },
-    },
+    faults,
   });
   const http = await new Promise<Server>((resolve, reject) => {
     const server = app.listen(httpPort, "127.0.0.1", (error?: Error) =>
@@ -59,6 +54,7 @@ export async function startStandins({
   });
   return async () => {
     sms.stop();
+    stopMail();
     await Promise.all([
       new Promise<void>((resolve) => {
         smtp.close(() => resolve());

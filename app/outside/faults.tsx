@@ -20,6 +20,7 @@ export function FaultSwitches({
   const calm =
     faults.mail === "fine" &&
     faults.sms === "fine" &&
+    faults.chat === "fine" &&
     faults.bookings === "fine" &&
     faults.bookingDelay < 1000;
   return (
@@ -38,6 +39,8 @@ export function FaultSwitches({
         <Choice key={faults.mail} id="fault-mail" name="mail" now={faults.mail} options={MAIL()} />
         <label htmlFor="fault-sms">{t("shortMessages")}</label>
         <Choice key={`sms-${faults.sms}`} id="fault-sms" name="sms" now={faults.sms} options={SMS()} />
+        <label htmlFor="fault-chat">{t("chatWindow")}</label>
+        <Choice key={`chat-${faults.chat}`} id="fault-chat" name="chat" now={faults.chat} options={CHAT()} />
         {hasBookings ? (
           <>
             <label htmlFor="fault-bookings">{t("bookings")}</label>
@@ -77,8 +80,11 @@ export function FaultSwitches({
 
 const MAIL = (): Option[] => [
   ["fine", t("takesMail")],
+  ["slow", t("isSlow")],
   ["busy", t("isBusy451")],
   ["refuses", t("refuses550")],
+  ["down", t("isDown421")],
+  ["bounces", t("takesAndReturns")],
 ];
 const SMS = (): Option[] => [
   ["fine", t("arriveSoon")],
@@ -87,9 +93,14 @@ const SMS = (): Option[] => [
   ["refuses", t("areRefused")],
   ["down", t("gatewayIsDown")],
 ];
+const CHAT = (): Option[] => [
+  ["fine", t("keepsItsConnection")],
+  ["drops", t("losesItsConnection")],
+];
 const BOOKINGS = (): Option[] => [
   ["fine", t("answer")],
   ["broken", t("areBroken500")],
+  ["wrong", t("answerNonsense")],
 ];
 
 function Choice({ now, ...choice }: { id: string; name: string; now: string; options: Option[] }) {

@@ -2,7 +2,8 @@ import { data, Link, redirect, useSearchParams } from "react-router";
 import { z } from "zod";
 import { Unusable } from "#server/errors";
 import { shownNumber } from "#core/sms/number";
-import { correspondents, mailbox, writeIn } from "#server/outside/mailboxes";
+import { firstForm } from "#server/contact/forms";
+import { correspondents, mailbox, readFaults, writeIn } from "#server/outside/mailboxes";
 import { numberOf, numbersToWriteTo, phone } from "#server/outside/phones";
 import { loaderResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
@@ -10,6 +11,7 @@ import { signedIn } from "#server/web/context";
 import { Time } from "../ui/time";
 import { Phone } from "./phone";
 import type { Route } from "./+types/mailbox";
+import { Window } from "./window";
 import { WriteToUs } from "./write-to-us";
 import { t } from "../words/outside";
 
@@ -19,11 +21,13 @@ export async function loader(args: Route.LoaderArgs) {
   return loaderResult(async () => {
     const isPhone = address.startsWith("+");
     const number = isPhone ? address : await numberOf(em, address);
-    const [who, mails, onPhone, numbers] = await Promise.all([
+    const [who, mails, onPhone, numbers, form, faults] = await Promise.all([
       isPhone ? null : correspondents(em, address),
       isPhone ? [] : mailbox(em, viewer, address),
       number === null ? null : phone(number),
       numbersToWriteTo(em),
+      firstForm(em),
+      readFaults(),
     ]);
     return {
       ...(who ?? { address, name: "", teams: [] }),
@@ -32,6 +36,8 @@ export async function loader(args: Route.LoaderArgs) {
       phone: onPhone,
       shownNumber: number === null ? null : shownNumber(number),
       numbers,
+      form,
+      drops: faults.chat === "drops",
     };
   });
 }
@@ -61,7 +67,7 @@ export async function action(args: Route.ActionArgs) {
 }
 
 export default function Mailbox({ loaderData, actionData }: Route.ComponentProps) {
-  const { address, mails, teams, isPhone, phone: onPhone, numbers } = loaderData;
+  const { address, mails, teams, isPhone, phone: onPhone, numbers, form, drops } = loaderData;
   const [params] = useSearchParams();
   // Whoever was just invented has written nothing that would say their name.
   const name = loaderData.name || (params.get("name") ?? "").slice(0, 200);
@@ -107,6 +113,7 @@ export default function Mailbox({ loaderData, actionData }: Route.ComponentProps
         />
       </div>
       {pocket}
+      <Window key={`chat ${address}`} address={address} name={name} form={form} drops={drops} />
     </div>
   );
 }

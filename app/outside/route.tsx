@@ -1,6 +1,6 @@
 import { data, Form, NavLink, Outlet, useSubmit } from "react-router";
 import { z } from "zod";
-import { MOST_PEOPLE, outsidePeople, readFaults, writeFaults } from "#server/outside/mailboxes";
+import { faultsSchema, MOST_PEOPLE, outsidePeople, readFaults, writeFaults } from "#server/outside/mailboxes";
 import { settingsOf } from "#server/house/settings";
 import { loaderResult } from "#server/web/results";
 import { readForm } from "#server/web/body";
@@ -11,10 +11,7 @@ import { FaultSwitches } from "./faults";
 import { Invent } from "./invent";
 import { t } from "../words/outside";
 
-const faultsForm = z.object({
-  mail: z.enum(["fine", "busy", "refuses"]),
-  bookings: z.enum(["fine", "broken"]),
-  sms: z.enum(["fine", "late", "fails", "refuses", "down"]).default("fine"),
+const faultsForm = faultsSchema.extend({
   bookingDelay: z.coerce.number().int().min(0, t.error("noLessThan0")).max(60_000, t.error("atMost60000")),
 });
 

@@ -14,6 +14,7 @@ import { lastPiece } from "#core/chat/talk";
 import { isAnybodyThere } from "#server/chats/door";
 import { entityManager } from "#server/db/orm";
 import { firstForm } from "#server/contact/forms";
+import { environment } from "#server/environment";
 import { settingsOf } from "#server/house/settings";
 import { Button } from "../ui/button";
 import { letterFontLink } from "../ui/fonts";
@@ -24,36 +25,45 @@ import { t } from "../words/public";
 
 export const links = () => [letterFontLink];
 
-export async function loader() {
+export async function loader({ request }: Route.LoaderArgs) {
   const em = await entityManager();
   const { house } = await settingsOf(em);
   return {
     house: house.name,
     isThere: await isAnybodyThere(em, new Date()),
     form: await firstForm(em),
+    // What is tried in the simulated outside fails nowhere else.
+    drops: environment().standins.on && new URL(request.url).searchParams.get("fault") === "drops",
   };
 }
 
-/** Where a window keeps by what it goes on with its chat: as long as the browser's tab is open. */
-const KEPT = "chat";
+/** Where a window keeps by what it goes on with its chat: as long as the browser's tab is open. @param as whose it is, where one tab has several */
+function keptAt(as: string | null): string {
+  return as === null ? "chat" : `chat of ${as.slice(0, 320)}`;
+}
 
 /** The customer's chat window: beginning, waiting, talking, and what follows. */
 export default function Chat({ loaderData }: Route.ComponentProps) {
-  const { house, isThere, form } = loaderData;
+  const { house, isThere, form, drops } = loaderData;
+  const [params] = useSearchParams();
+  const kept = keptAt(params.get("as"));
   const [token, setToken] = useState<string | null>(null);
   useEffect(() => {
     // Known in the browser alone, and only once the page is there.
     // eslint-disable-next-line react-hooks/set-state-in-effect
-    setToken(sessionStorage.getItem(KEPT));
-  }, []);
-  const begun = useCallback((next: string) => {
-    sessionStorage.setItem(KEPT, next);
-    setToken(next);
-  }, []);
+    setToken(sessionStorage.getItem(kept));
+  }, [kept]);
+  const begun = useCallback(
+    (next: string) => {
+      sessionStorage.setItem(kept, next);
+      setToken(next);
+    },
+    [kept],
+  );
   const again = useCallback(() => {
-    sessionStorage.removeItem(KEPT);
+    sessionStorage.removeItem(kept);
     setToken(null);
-  }, []);
+  }, [kept]);
   return (
     <main className="mx-auto flex h-dvh max-w-lg flex-col bg-sheet">
       <title>{t("chatWithHouse", { house })}</title>
@@ -61,7 +71,7 @@ export default function Chat({ loaderData }: Route.ComponentProps) {
         {t("chatWithHouse", { house })}
       </h1>
       {token !== null ? (
-        <Talking key={token} token={token} onAgain={again} />
+        <Talking key={token} token={token} drops={drops} onAgain={again} />
       ) : isThere ? (
         <Beginning onBegun={begun} />
       ) : (
@@ -136,13 +146,20 @@ function Beginning({ onBegun }: { onBegun: (token: string) => void }) {
       </label>
       <label className="flex flex-col gap-1 font-semibold">
         {t("yourName")}
-        <input name="name" maxLength={200} autoComplete="name" className="boxed-field font-normal" />
+        <input
+          name="name"
+          defaultValue={(params.get("name") ?? "").slice(0, 200)}
+          maxLength={200}
+          autoComplete="name"
+          className="boxed-field font-normal"
+        />
       </label>
       <label className="flex flex-col gap-1 font-semibold">
         {t("yourEmail")}
         <input
           name="email"
           type="email"
+          defaultValue={(params.get("email") ?? "").slice(0, 254)}
           maxLength={254}
           autoComplete="email"
           aria-describedby="why-email"
@@ -164,8 +181,11 @@ function Beginning({ onBegun }: { onBegun: (token: string) => void }) {
   );
 }
 
+/** For so long a connection holds that is to be lost, in milliseconds. */
+const DROPS_AFTER_MS = 3000;
+
 /** The browser's way to the program. */
-function reachingFor(token: string): Reaching {
+function reachingFor(token: string, drops: boolean): Reaching {
   return {
     connect:
       typeof WebSocket === "undefined"
@@ -175,6 +195,7 @@ function reachingFor(token: string): Reaching {
             socket.onopen = onOpen;
             socket.onmessage = ({ data }) => onMessage(String(data));
             socket.onclose = ({ code }) => onClose(code);
+            if (drops) setTimeout(() => socket.close(), DROPS_AFTER_MS);
             return socket;
           },
     async ask(path, init) {
@@ -201,8 +222,15 @@ const nothing: LineState = {
   problem: null,
 };
 
-function Talking({ token, onAgain }: { token: string; onAgain: () => void }) {
-  const [line] = useState(() => new ChatLine(token, reachingFor(token)));
+interface TalkingProps {
+  token: string;
+  /** Whether the connection is to be lost again and again, to see how the window bears it. */
+  drops: boolean;
+  onAgain: () => void;
+}
+
+function Talking({ token, drops, onAgain }: TalkingProps) {
+  const [line] = useState(() => new ChatLine(token, reachingFor(token, drops)));
   const state = useSyncExternalStore(
     useCallback((changed) => line.listen(changed), [line]),
     () => line.state,

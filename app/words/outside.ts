@@ -20,6 +20,18 @@ export const t = wordsOf("outside", {
   refuses550: "refuses (550)",
   answer: "answer",
   areBroken500: "are broken (500)",
+  answerNonsense: "answer nonsense",
+  isSlow: "is slow",
+  isDown421: "is down (421)",
+  takesAndReturns: "takes it, returns it later",
+  chatWindow: "Chat window",
+  keepsItsConnection: "keeps its connection",
+  losesItsConnection: "loses it again and again",
+
+  // window.tsx
+  chat: "Chat",
+  form: "Form",
+  ofTheHouse: "The house, on a phone",
 
   // invent.tsx
   inventACustomer: "Invent a customer",

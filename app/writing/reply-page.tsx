@@ -3,6 +3,7 @@ import { lazy, Suspense, useCallback, useRef, useState } from "react";
 import type { AttachmentRef } from "#core/compose/slip";
 import type { TrialCase } from "#core/compose/trials";
 import type { SubjectMatter } from "#core/checks/guarantee";
+import type { Doc, TextChannel } from "#core/document/types";
 import type { Content, ContentVariant } from "#server/replies/content";
 import type { OpenReply } from "#server/writing/open";
 import { addBlank } from "./blanks/new-blank";
@@ -15,6 +16,7 @@ import { TextField } from "./editor/text-field";
 import { valueRows } from "./tokens/token-list";
 import { Toolbar } from "./desk/toolbar";
 import type { ChangeContent } from "./reply/use-reply";
+import { OwnText, PlainText } from "./reply/own-text";
 import { Variants } from "./reply/variants";
 import { WordsMenu } from "./desk/words-menu";
 import { Checkbox } from "../ui/checkbox";
@@ -40,6 +42,11 @@ interface Props {
   editor: Editor | null;
   onEditor: (editor: Editor | null) => void;
   onLanguage: (language: string) => void;
+  /** The channel whose own text is written; null for the common one. */
+  own: TextChannel | null;
+  /** Channels that may have a text of their own. */
+  ownFor: readonly TextChannel[];
+  onOwn: (channel: TextChannel | null) => void;
   onEditPassage: (id: string) => void;
   onEditBlank: (name: string) => void;
   /** Shows what a blank is beside the words, where the hand stays. */
@@ -80,6 +87,12 @@ export function ReplyPage(props: Props) {
       ...now,
       variants: now.variants.map((one) => (one.language === variant.language ? how(one) : one)),
     }));
+  const { own } = props;
+  const written = own === null ? variant.document : variant.texts?.[own];
+  const write = (document: Doc) =>
+    changeVariant((one) =>
+      own === null ? { ...one, document } : { ...one, texts: { ...one.texts, [own]: document } },
+    );
   const openMenu = useCallback((one: Editor) => {
     const { left, bottom } = one.view.coordsAtPos(one.state.selection.from);
     setMenu({ editor: one, at: { left, top: bottom } });
@@ -141,6 +154,7 @@ export function ReplyPage(props: Props) {
           change={change}
           known={open.known.languages}
         />
+        <OwnText {...props} variant={variant} changeVariant={changeVariant} />
         <label className="ml-auto flex items-center gap-1.5 text-sm">
           <Checkbox checked={asText} onChange={setAsText} />
           {t("textFormBesideIt")}
@@ -221,39 +235,45 @@ export function ReplyPage(props: Props) {
         <div
           className={`grid min-h-0 grow gap-6 overflow-y-auto px-6 pt-3 pb-8 ${asText || translated ? "xl:grid-cols-2" : ""}`}
         >
-          <WordsMenu
-            editor={editor}
-            passages={Object.keys(content.passages)}
-            onNewPassage={newPassage}
-            onEditPassage={onEditPassage}
-            onEditBlank={onEditBlank}
-            onFormat={() =>
-              inspector.current?.querySelector<HTMLElement>("button, input, [role=combobox]")?.focus()
-            }
-          >
-            <BodyEditor
-              key={variant.language}
-              label={t("theWords")}
-              doc={variant.document}
-              definitions={definitions}
-              onChange={(document) => changeVariant((one) => ({ ...one, document }))}
-              onEditor={onEditor}
-              onBrace={openMenu}
-              onFocus={() => setSubject(null)}
-              onBrought={bring}
-              onFiles={(files, position) => void insertFiles(files, position)}
+          {written === undefined ? (
+            <PlainText
+              document={variant.document}
+              channel={own}
+              onWrite={() => write(structuredClone(variant.document))}
             />
-          </WordsMenu>
-          {asText && (
-            <Suspense fallback={<p className="text-sm text-soft">{t("opening")}</p>}>
-              <TextForm
-                key={variant.language}
-                doc={variant.document}
-                onChange={(document) => changeVariant((one) => ({ ...one, document }))}
-              />
-            </Suspense>
+          ) : (
+            <>
+              <WordsMenu
+                editor={editor}
+                passages={Object.keys(content.passages)}
+                onNewPassage={newPassage}
+                onEditPassage={onEditPassage}
+                onEditBlank={onEditBlank}
+                onFormat={() =>
+                  inspector.current?.querySelector<HTMLElement>("button, input, [role=combobox]")?.focus()
+                }
+              >
+                <BodyEditor
+                  key={`${variant.language} ${own ?? ""}`}
+                  label={t("theWords")}
+                  doc={written}
+                  definitions={definitions}
+                  onChange={write}
+                  onEditor={onEditor}
+                  onBrace={openMenu}
+                  onFocus={() => setSubject(null)}
+                  onBrought={bring}
+                  onFiles={(files, position) => void insertFiles(files, position)}
+                />
+              </WordsMenu>
+              {asText && (
+                <Suspense fallback={<p className="text-sm text-soft">{t("opening")}</p>}>
+                  <TextForm key={`${variant.language} ${own ?? ""}`} doc={written} onChange={write} />
+                </Suspense>
+              )}
+            </>
           )}
-          {translated && (
+          {translated && own === null && (
             <Suspense>
               <Original content={content} variant={variant} tokens={definitions.tokens} change={change} />
             </Suspense>

@@ -3,6 +3,8 @@ import { lazy, startTransition, Suspense, useCallback, useEffect, useMemo, useRe
 import { useLocation } from "react-router";
 import { checkReply, type WriterFinding } from "#core/checks/writing";
 import { needsPatterns } from "#core/conditions/patterns";
+import { allTexts } from "#core/document/texts";
+import { textChannels, type TextChannel } from "#core/document/types";
 import { passagesOf, placeholdersOf, walk } from "#core/document/walk";
 import type { TrialCase } from "#core/compose/trials";
 import { catalogue } from "#core/tokens/catalogue";
@@ -47,6 +49,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   const reply = useReply(open);
   const { content, change } = reply;
   const [language, setLanguage] = useState(content.variants[0]?.language ?? "en");
+  const [wantedText, setWantedText] = useState<TextChannel | null>(null);
   const [panel, setPanel] = useState<Panel>("tryOn");
   const [passage, setPassage] = useState<string | null>(null);
   const [blank, setBlank] = useState<string | null>(null);
@@ -64,6 +67,8 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   const tokens = useMemo(() => catalogue(open.own), [open.own]);
   const variant = content.variants.find((one) => one.language === language) ?? content.variants[0];
 
+  // A channel that the reply is for no longer has no text either.
+  const own = wantedText !== null && filing.channels.includes(wantedText) ? wantedText : null;
   const segments = useSegments(filing.channels.includes("sms"));
   const { patterns, isReady } = usePatternEngine(
     useMemo(() => needsPatterns(content.passages), [content.passages]),
@@ -100,10 +105,10 @@ export function WritingDesk({ open }: { open: OpenReply }) {
       tokens,
       blanks: content.blanks,
       passages: content.passages,
-      findings: findings.filter((one) => one.language === variant?.language),
+      findings: findings.filter((one) => one.language === variant?.language && one.channel === own),
       sample,
     }),
-    [tokens, content.blanks, content.passages, findings, variant, sample],
+    [tokens, content.blanks, content.passages, findings, variant, own, sample],
   );
   const { uses, inWords } = useMemo(() => usesOf(content), [content]);
 
@@ -165,6 +170,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
   const go = (finding: WriterFinding) => {
     const { at } = finding;
     if (finding.language && finding.language !== language) setLanguage(finding.language);
+    else if (at?.in === "body" && finding.channel !== own) setWantedText(finding.channel);
     else if (at?.in === "passage") editPassage(at.id);
     else if (at?.in === "blank") editBlank(at.name);
     else if (at?.in === "body" && editor)
@@ -200,6 +206,9 @@ export function WritingDesk({ open }: { open: OpenReply }) {
             editor={editor}
             onEditor={haveEditor}
             onLanguage={setLanguage}
+            own={own}
+            ownFor={textChannels.filter((channel) => filing.channels.includes(channel))}
+            onOwn={setWantedText}
             onEditPassage={editPassage}
             onEditBlank={editBlank}
             onShowBlank={showBlank}
@@ -292,11 +301,13 @@ function Drawn({ then }: { then: () => void }) {
 function usesOf({ variants }: Pick<OpenReply["content"], "variants">) {
   const uses = new Map<string, number>();
   const inWords = new Set<string>();
-  for (const { document, subject } of variants) {
-    walk(document, (node) => {
-      for (const { id } of passagesOf(node)) uses.set(id, (uses.get(id) ?? 0) + 1);
-    });
-    for (const node of placeholdersOf(document)) if (node.type === "blank") inWords.add(node.attrs.name);
+  for (const { subject, ...variant } of variants) {
+    for (const document of allTexts(variant)) {
+      walk(document, (node) => {
+        for (const { id } of passagesOf(node)) uses.set(id, (uses.get(id) ?? 0) + 1);
+      });
+      for (const node of placeholdersOf(document)) if (node.type === "blank") inWords.add(node.attrs.name);
+    }
     for (const [, name] of (subject ?? "").matchAll(/\{\$blank\.([a-z0-9_]+)/g)) if (name) inWords.add(name);
   }
   return { uses, inWords };

@@ -1,5 +1,6 @@
 import { testsOf, type Passages } from "../conditions/condition";
-import type { Doc } from "../document/types";
+import { allTexts } from "../document/texts";
+import type { Texts } from "../document/types";
 import { walk } from "../document/walk";
 import type { Blanks } from "../tokens/blanks";
 import { readText } from "../tokens/text-form";
@@ -8,7 +9,7 @@ import { readText } from "../tokens/text-form";
 export interface NamesTokens {
   blanks: Blanks;
   passages: Passages;
-  variants: { subject: string | null; document: Doc }[];
+  variants: (Texts & { subject: string | null })[];
 }
 
 /** The full names of tokens that a reply reads anywhere: for knowing which house facts are in use. */
@@ -17,16 +18,17 @@ export function tokensUsed(reply: NamesTokens): Set<string> {
   const pieces = (text: string) => {
     for (const piece of readText(text).pieces) if (piece.type === "token") names.add(piece.attrs.name);
   };
-  for (const { subject, document } of reply.variants) {
-    pieces(subject ?? "");
-    walk(document, (node) => {
-      if (node.type === "token") names.add(node.attrs.name);
-      if (node.type === "image") pieces(node.attrs.alt);
-      if ("marks" in node)
-        node.marks?.forEach((mark) => {
-          if (mark.type === "link") pieces(mark.attrs.href);
-        });
-    });
+  for (const variant of reply.variants) {
+    pieces(variant.subject ?? "");
+    for (const document of allTexts(variant))
+      walk(document, (node) => {
+        if (node.type === "token") names.add(node.attrs.name);
+        if (node.type === "image") pieces(node.attrs.alt);
+        if ("marks" in node)
+          node.marks?.forEach((mark) => {
+            if (mark.type === "link") pieces(mark.attrs.href);
+          });
+      });
   }
   for (const passage of Object.values(reply.passages))
     for (const test of testsOf(passage.when))

@@ -49,6 +49,7 @@ describe("tokens that may be missing", () => {
         code: "token-uncertain",
         message: "The ship may be missing (not every case has a booking), and nothing stands in for it",
         language: "en",
+        channel: null,
         at: { in: "body", from: 14, to: 15 },
       },
     ]);

@@ -4,7 +4,14 @@ import type { PatternEngine } from "../conditions/patterns";
 import type { PassageRef } from "../document/definition";
 import { safeHref } from "../document/links";
 import { toPlainText } from "../document/text";
-import type { BlankNode, Doc, TextNode, TokenNode } from "../document/types";
+import {
+  textChannels,
+  type BlankNode,
+  type TextChannel,
+  type TextNode,
+  type Texts,
+  type TokenNode,
+} from "../document/types";
 import { documentText, passagesOf, sizeOf, walk } from "../document/walk";
 import type { Blanks } from "../tokens/blanks";
 import type { OwnToken, Token } from "../tokens/catalogue";
@@ -60,7 +67,15 @@ export interface WriterFinding {
   message: string;
   /** The variant that it is about; null for the reply as a whole. */
   language: string | null;
+  /** The channel whose own text it is about; null for the common one, and the reply as a whole. */
+  channel: TextChannel | null;
   at: WriterPlace | null;
+}
+
+/** A reply in one language. */
+interface WrittenVariant extends Texts {
+  language: string;
+  subject: string | null;
 }
 
 /** A reply as it is being written. */
@@ -70,7 +85,7 @@ export interface WrittenReply {
   about: SubjectMatter;
   blanks: Blanks;
   passages: Passages;
-  variants: { language: string; subject: string | null; document: Doc }[];
+  variants: WrittenVariant[];
 }
 
 /** What the checks know beside the reply. */
@@ -88,8 +103,19 @@ export interface WritingChecksInput {
 /** Looks through a reply. The reply's own findings come first, then each variant's in the order of its words. */
 export function checkReply(reply: WrittenReply, input: WritingChecksInput): WriterFinding[] {
   const used = { blanks: new Set<string>(), uses: [] as PassageUse[] };
-  const variants = reply.variants.flatMap((variant) => new VariantChecks(reply, variant, input, used).all());
+  const variants = reply.variants.flatMap((variant) => [
+    ...new VariantChecks(reply, variant, input, used).all(),
+    ...ownTexts(variant).flatMap((own) => new VariantChecks(reply, own, input, used).all()),
+  ]);
   return [...definitions(reply, input, used), ...variants];
+}
+
+/** What channels say of their own, each as a variant by itself. */
+function ownTexts({ language, texts }: WrittenVariant): Variant[] {
+  return textChannels.flatMap((channel) => {
+    const document = texts?.[channel];
+    return document ? [{ language, subject: null, document, channel }] : [];
+  });
 }
 
 interface Used {
@@ -105,7 +131,7 @@ function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used)
     message: string,
     at: WriterPlace | null,
   ) => {
-    findings.push({ severity, code, message, language: null, at });
+    findings.push({ severity, code, message, language: null, channel: null, at });
   };
   const usedIds = new Set(used.uses.map((use) => use.id));
   const named = (id: string) => passageName(reply, id, input.tokens);
@@ -185,7 +211,10 @@ function passageName(reply: WrittenReply, id: string, tokens: ReadonlyMap<string
   return t("passageByItsCondition", { condition });
 }
 
-type Variant = WrittenReply["variants"][number];
+interface Variant extends WrittenVariant {
+  /** The channel whose own text it is; left out for the common one. */
+  channel?: TextChannel;
+}
 
 class VariantChecks {
   readonly #findings: WriterFinding[] = [];
@@ -211,7 +240,12 @@ class VariantChecks {
   /** A translation begins with the original’s words: until they are others, nothing is translated. */
   #untranslated(): void {
     const [original] = this.reply.variants;
-    if (!original || original === this.variant || sameLanguage(original.language, this.variant.language))
+    if (
+      !original ||
+      this.variant.channel ||
+      original === this.variant ||
+      sameLanguage(original.language, this.variant.language)
+    )
       return;
     const words = toPlainText(this.variant.document.content).trim();
     if (words !== "" && words === toPlainText(original.document.content).trim())
@@ -224,7 +258,14 @@ class VariantChecks {
   }
 
   #add(severity: WriterFinding["severity"], code: WriterCode, message: string, at: WriterPlace | null): void {
-    this.#findings.push({ severity, code, message, language: this.variant.language, at });
+    this.#findings.push({
+      severity,
+      code,
+      message,
+      language: this.variant.language,
+      channel: this.variant.channel ?? null,
+      at,
+    });
   }
 
   #subject(): void {
@@ -380,7 +421,9 @@ class VariantChecks {
 
   #segments(): void {
     const { segments } = this.input;
-    if (!segments || !this.reply.channels.includes("sms")) return;
+    const { channel, texts } = this.variant;
+    // What short messages have of their own is counted, and nothing in its place.
+    if (!segments || !this.reply.channels.includes("sms") || channel === "chat" || texts?.sms) return;
     const text = toPlainText(
       withExamples(this.variant.document, this.input.tokens, this.reply.blanks).content,
     );

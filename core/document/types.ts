@@ -126,6 +126,16 @@ interface HorizontalRule {
 
 export type Block = Paragraph | Heading | BulletList | OrderedList | Table | Blockquote | HorizontalRule;
 
+/** Channels that a reply may have a text of its own for; else the common one is made plain. */
+export const textChannels = ["chat", "sms"] as const;
+export type TextChannel = (typeof textChannels)[number];
+
+/** The texts of a reply in one language: the common one, and those that channels have of their own. */
+export interface Texts {
+  document: Doc;
+  texts?: Partial<Record<TextChannel, Doc>> | undefined;
+}
+
 /** A reply's document: at least one block. */
 export interface Doc {
   type: "doc";

@@ -3,6 +3,7 @@ import { readMarkdown } from "./markdown";
 import {
   folderMatterSchema,
   repeated,
+  textsFrom,
   replyMatterSchema,
   variantMatterSchema,
   zodProblems,
@@ -53,13 +54,19 @@ export function readFolder(files: TextFile[]): { library: Library; problems: Lib
     const bodyStart = match[0].split("\n").length - 1;
     const read = readMarkdown(text.slice(match[0].length));
     read.problems.forEach((problem) => report(problem.message, problem.line + bodyStart, problem.column));
+    const ownText = (channel: string, markdown: string) => {
+      const own = readMarkdown(markdown);
+      own.problems.forEach((problem) => report(`texts.${channel}: ${problem.message}`));
+      return own.doc;
+    };
     if (typeof matter === "object" && matter !== null && "variant_of" in matter) {
       const parsed = variantMatterSchema.safeParse(matter);
       if (!parsed.success)
         zodProblems(parsed.error).forEach((problem) => report(`${problem.path}: ${problem.message}`));
       else {
         const { variant_of: of, language, title = null, subject = null } = parsed.data;
-        variants.push({ of, path, variant: { language, title, subject, document: read.doc } });
+        const texts = textsFrom(parsed.data.texts, ownText);
+        variants.push({ of, path, variant: { language, title, subject, document: read.doc, texts } });
       }
       continue;
     }
@@ -68,12 +75,13 @@ export function readFolder(files: TextFile[]): { library: Library; problems: Lib
       zodProblems(parsed.error).forEach((problem) => report(`${problem.path}: ${problem.message}`));
       continue;
     }
-    const { language, subject = null, ...rest } = parsed.data;
+    const { language, subject = null, texts: given, ...rest } = parsed.data;
+    const texts = textsFrom(given, ownText);
     const shelf = path.includes("/") ? path.slice(0, path.lastIndexOf("/")) : null;
     library.replies.push({
       ...rest,
       shelf,
-      variants: [{ language, title: null, subject, document: read.doc }],
+      variants: [{ language, title: null, subject, document: read.doc, texts }],
     });
   }
   for (const { of, path, variant } of variants) {

@@ -1,7 +1,7 @@
 import { isLanguageTag } from "../language/tag";
 import { z } from "zod";
 import { passagesSchema } from "../conditions/condition";
-import type { Doc } from "../document/types";
+import { textChannels, type Doc, type TextChannel, type Texts } from "../document/types";
 import { blanksSchema } from "../tokens/blanks";
 import { moneySchema } from "../tokens/context";
 import { readMarkdown } from "./markdown";
@@ -37,14 +37,18 @@ const frontMatter = {
   attachments: z.array(z.string().min(1).max(300)).max(50).default([]),
 };
 
+/** Texts of channels' own, in Markdown as the body is. */
+const texts = z.partialRecord(z.enum(textChannels), z.string().min(1).max(20_000));
+
 /** Front matter of `SHELF/ID.md`. */
-export const replyMatterSchema = z.strictObject(frontMatter);
+export const replyMatterSchema = z.strictObject({ ...frontMatter, texts: texts.default({}) });
 /** Front matter of a variant, `SHELF/ID.LANGUAGE.md`: everything else is its reply's. */
 export const variantMatterSchema = z.strictObject({
   variant_of: id,
   language,
   title: z.string().max(300).optional(),
   subject: subject.optional(),
+  texts: texts.default({}),
 });
 
 /** Kinds of house fact. */
@@ -85,6 +89,7 @@ const libraryFileSchema = z.strictObject({
   replies: z.array(
     z.strictObject({
       ...frontMatter,
+      texts: texts.default({}),
       shelf: id.optional(),
       body: z.string().max(200_000),
       variants: z
@@ -93,6 +98,7 @@ const libraryFileSchema = z.strictObject({
             language,
             title: z.string().max(300).optional(),
             subject: subject.optional(),
+            texts: texts.default({}),
             body: z.string().max(200_000),
           }),
         )
@@ -116,9 +122,11 @@ export interface LibraryVariant {
   title: string | null;
   subject: string | null;
   document: Doc;
+  /** Of channels that have their own. */
+  texts?: Texts["texts"];
 }
 
-export type LibraryReply = Omit<z.infer<typeof replyMatterSchema>, "language" | "subject"> & {
+export type LibraryReply = Omit<z.infer<typeof replyMatterSchema>, "language" | "subject" | "texts"> & {
   shelf: string | null;
   /** The fallback variant first. */
   variants: [LibraryVariant, ...LibraryVariant[]];
@@ -128,6 +136,19 @@ export interface Library {
   shelves: z.infer<typeof shelfSchema>[];
   replies: LibraryReply[];
   houseFacts: z.infer<typeof factsSchema>;
+}
+
+/** Channels' own texts, read. */
+export function textsFrom(
+  given: Partial<Record<TextChannel, string>>,
+  read: (channel: TextChannel, markdown: string) => Doc,
+): Partial<Record<TextChannel, Doc>> {
+  const made: Partial<Record<TextChannel, Doc>> = {};
+  for (const channel of textChannels) {
+    const markdown = given[channel];
+    if (markdown !== undefined) made[channel] = read(channel, markdown);
+  }
+  return made;
 }
 
 /** Why a value was refused: one line an issue, each with its path. */
@@ -160,16 +181,31 @@ export function readLibraryFile(json: unknown): { library: Library; problems: Li
     return read.doc;
   };
   const replies = parsed.data.replies.map(
-    ({ body: markdown, variants, language: own, subject: ownSubject, shelf, ...matter }): LibraryReply => ({
+    ({
+      body: markdown,
+      variants,
+      language: own,
+      subject: ownSubject,
+      shelf,
+      texts: ownTexts,
+      ...matter
+    }): LibraryReply => ({
       ...matter,
       shelf: shelf ?? null,
       variants: [
-        { language: own, title: null, subject: ownSubject ?? null, document: body(`${matter.id}`, markdown) },
+        {
+          ...{ language: own, title: null, subject: ownSubject ?? null },
+          document: body(`${matter.id}`, markdown),
+          texts: textsFrom(ownTexts, (channel, text) => body(`${matter.id} (${channel})`, text)),
+        },
         ...variants.map((variant) => ({
           language: variant.language,
           title: variant.title ?? null,
           subject: variant.subject ?? null,
           document: body(`${matter.id} (${variant.language})`, variant.body),
+          texts: textsFrom(variant.texts, (channel, text) =>
+            body(`${matter.id} (${variant.language}, ${channel})`, text),
+          ),
         })),
       ],
     }),

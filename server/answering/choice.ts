@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { textFor } from "#core/document/texts";
 import { compareTexts } from "#core/document/compare";
 import { documentText } from "#core/document/walk";
 import {
@@ -82,7 +83,7 @@ export async function storeChoice(
     const own = variants.filter((one) => one.version.id === slip.versionId);
     const variant = own.find((one) => one.language === slip.language) ?? own.find((one) => one.fallback);
     const { edits, rewritten } = variant
-      ? editsOf(documentText(variant.document), documentText(slip.document))
+      ? editsOf(documentText(textFor(variant, letter.message.channel)), documentText(slip.document))
       : { edits: null, rewritten: null };
     const version = slip.versionId === null ? null : em.getReference(ReplyVersion, slip.versionId);
     em.create(LetterReply, { letter, reply, position, at: now, version, edits, rewritten });

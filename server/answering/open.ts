@@ -133,7 +133,7 @@ export async function readOpenCase(
     { inquiry: inquiries.get(number) ?? null, channel: subject.channel, language, limit: FIRST_CARDS },
     usually.map((one) => one.key),
   );
-  const usual = await inEveryLanguage(em, alsoWanted);
+  const usual = await inEveryLanguage(em, alsoWanted, subject.channel);
   const usualOf = (part: "opening" | "closing") => {
     const key = usually.find((one) => one.part === part)?.key;
     return usual.filter((reply) => reply.key === key);

@@ -16,6 +16,7 @@ import { Migration00012ShortMessages } from "./migrations/00012-short-messages";
 import { Migration00013Chats } from "./migrations/00013-chats";
 import { Migration00014Channels } from "./migrations/00014-channels";
 import { Migration00015Forwarded } from "./migrations/00015-forwarded";
+import { Migration00016TextsOfChannels } from "./migrations/00016-texts-of-channels";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -35,6 +36,7 @@ const migrations = [
   { name: "00013-chats", class: Migration00013Chats },
   { name: "00014-channels", class: Migration00014Channels },
   { name: "00015-forwarded", class: Migration00015Forwarded },
+  { name: "00016-texts-of-channels", class: Migration00016TextsOfChannels },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

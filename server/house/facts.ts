@@ -57,7 +57,7 @@ export interface FactRow {
 const USES = `exists (select 1 from reply_versions v where v.id = r.current_version_id
   and (v.passages::text || v.blanks::text like '%house.' || f.key || '%'
     or exists (select 1 from reply_variants t where t.version_id = v.id
-      and (t.document::text like '%house.' || f.key || '%' or t.subject like '%house.' || f.key || '%'))))`;
+      and (t.document::text || t.texts::text like '%house.' || f.key || '%' or t.subject like '%house.' || f.key || '%'))))`;
 
 /** Every house fact with the value that holds now. */
 export async function listFacts(em: EntityManager, viewer: Viewer, now: Date): Promise<FactRow[]> {

@@ -32,7 +32,7 @@ export async function listFields(em: EntityManager): Promise<FieldRow[]> {
        from (select 'case.' || key as name from case_fields union all select 'booking.' || key from detail_fields) f
        join replies r on r.state <> 'retired' join reply_versions v on v.id = r.current_version_id
        left join reply_variants t on t.version_id = v.id
-      where v.passages::text || v.blanks::text || coalesce(t.document::text, '') || coalesce(t.subject, '') ~ ('\\m' || replace(f.name, '.', '\\.') || '\\M')
+      where v.passages::text || v.blanks::text || coalesce(t.document::text || t.texts::text, '') || coalesce(t.subject, '') ~ ('\\m' || replace(f.name, '.', '\\.') || '\\M')
       group by f.name`,
   );
   return known.map(({ of, field: { key, label, type, example } }) => ({

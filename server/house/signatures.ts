@@ -100,7 +100,7 @@ export async function lackingDetails(em: EntityManager, people: Person[]): Promi
   const inReplies = await query<{ name: string }>(
     em,
     `select distinct m[1] as name from reply_variants t join replies r on r.current_version_id = t.version_id,
-       regexp_matches(t.document::text || coalesce(t.subject, ''), 'agent\\.([a-z_]+)', 'g') m where r.state <> 'retired'`,
+       regexp_matches(t.document::text || t.texts::text || coalesce(t.subject, ''), 'agent\\.([a-z_]+)', 'g') m where r.state <> 'retired'`,
   );
   const names = ({ document, texts }: Signature) => detailsPrinted([document, ...Object.values(texts)]);
   const common = new Set(inReplies.map((row) => row.name));

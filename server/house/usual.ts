@@ -38,7 +38,7 @@ export async function usualReplies(em: EntityManager): Promise<UsualRow[]> {
     em,
     `select t.id as team, r.key, r.title, r.part, r.channels,
             array(select distinct m[1] from reply_variants v,
-              regexp_matches(v.document::text, 'agent\\.([a-z_]+)', 'g') m where v.version_id = r.current_version_id) as names
+              regexp_matches(v.document::text || v.texts::text, 'agent\\.([a-z_]+)', 'g') m where v.version_id = r.current_version_id) as names
        from teams t
        join replies r on r.part in ('opening', 'closing') and r.state = 'shelved' join shelves s on s.id = r.shelf_id
         and (s.audience = 'everyone' or exists (select 1 from shelf_teams st where st.shelf_id = s.id and st.team_id = t.id and s.audience = 'teams'))

@@ -34,11 +34,12 @@ const openedSchema = mailSchema.extend({
   ),
 });
 const mailboxSchema = z.object({ address: z.string(), messages: z.number(), latest: z.string() });
-const faultsSchema = z.object({
-  mail: z.enum(["fine", "busy", "refuses"]),
+export const faultsSchema = z.object({
+  mail: z.enum(["fine", "slow", "busy", "refuses", "down", "bounces"]),
   bookingDelay: z.number(),
-  bookings: z.enum(["fine", "broken"]),
+  bookings: z.enum(["fine", "broken", "wrong"]),
   sms: z.enum(["fine", "late", "fails", "refuses", "down"]),
+  chat: z.enum(["fine", "drops"]),
 });
 
 export type OutsideMail = z.infer<typeof mailSchema>;

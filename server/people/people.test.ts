@@ -146,6 +146,12 @@ describe("signing in", () => {
 
 test("a server function checks the role itself", async () => {
   await expect(
-    writeFaults(house.bram, { mail: "refuses", bookings: "fine", sms: "fine", bookingDelay: 0 }),
+    writeFaults(house.bram, {
+      mail: "refuses",
+      bookings: "fine",
+      sms: "fine",
+      chat: "fine",
+      bookingDelay: 0,
+    }),
   ).rejects.toThrow(NotAllowed);
 });

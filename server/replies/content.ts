@@ -3,7 +3,8 @@ import { z } from "zod";
 import type { AttachmentRef } from "#core/compose/slip";
 import { passagesSchema, type Passages } from "#core/conditions/condition";
 import { isLanguageTag } from "#core/language/tag";
-import type { Doc } from "#core/document/types";
+import { allTexts } from "#core/document/texts";
+import { textChannels, type Doc, type Texts } from "#core/document/types";
 import { walk } from "#core/document/walk";
 import { blanksSchema, type Blanks } from "#core/tokens/blanks";
 import {
@@ -42,6 +43,7 @@ export const contentSchema = z.strictObject({
         title: z.string().max(300).nullable(),
         subject: z.string().max(500).nullable(),
         document: keptDocumentSchema,
+        texts: z.partialRecord(z.enum(textChannels), keptDocumentSchema).optional(),
         original: z
           .strictObject({ subject: z.string().max(500).nullable(), document: keptDocumentSchema })
           .nullable(),
@@ -63,6 +65,8 @@ export interface ContentVariant {
   title: string | null;
   subject: string | null;
   document: Doc;
+  /** Of channels that have a text of their own. */
+  texts?: Texts["texts"];
   original: OriginalWords | null;
 }
 
@@ -94,18 +98,19 @@ export async function contentsOf(em: EntityManager, ids: number[]): Promise<Map<
   return new Map(
     versions.map((version) => {
       const own = variants.filter((one) => one.version.id === version.id);
-      const inWords = new Set(own.flatMap((one) => picturesIn(one.document)));
+      const inWords = new Set(own.flatMap((one) => allTexts(one).flatMap(picturesIn)));
       const all = files.find((one) => one.id === version.id)?.attachments ?? [];
       const content: Content = {
         title: version.title,
         useTemplateSubject: version.useTemplateSubject,
         blanks: version.blanks,
         passages: version.passages,
-        variants: own.map(({ language, title, subject, document, original }) => ({
+        variants: own.map(({ language, title, subject, document, texts, original }) => ({
           language,
           title: title ?? null,
           subject: subject ?? null,
           document,
+          ...(Object.keys(texts).length > 0 ? { texts } : {}),
           original: original ?? null,
         })),
         files: all.filter((file) => !inWords.has(file.id)),
@@ -147,8 +152,9 @@ export async function storeContent(
       title: variant.title?.trim() ? variant.title : null,
       subject: variant.subject?.trim() ? variant.subject : null,
       document: variant.document,
+      texts: variant.texts ?? {},
       original: index === 0 ? null : variant.original,
-      words: searchWords(variant.title ?? content.title, variant.subject, variant.document),
+      words: searchWords(variant.title ?? content.title, variant.subject, allTexts(variant)),
     });
   }
   for (const [position, { id, name, contentType }] of files.entries())
@@ -164,7 +170,9 @@ export async function storeContent(
 
 /** The files of the list, and the pictures of the words after them, each once. */
 function wantedFiles(content: ContentInput): string[] {
-  return [...new Set([...content.files, ...content.variants.flatMap((one) => picturesIn(one.document))])];
+  return [
+    ...new Set([...content.files, ...content.variants.flatMap((one) => allTexts(one).flatMap(picturesIn))]),
+  ];
 }
 
 function picturesIn(document: Doc): string[] {

@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { fileTypeFromBuffer } from "file-type";
+import { allTexts } from "#core/document/texts";
 import type { Doc } from "#core/document/types";
 import { walk } from "#core/document/walk";
 import type { Library, LibraryReply } from "#core/formats/library";
@@ -108,6 +109,9 @@ async function importReply(
   }
   for (const [index, variant] of reply.variants.entries()) {
     const document = withFileIds(variant.document, ids);
+    const texts = Object.fromEntries(
+      Object.entries(variant.texts ?? {}).map(([channel, text]) => [channel, withFileIds(text, ids)]),
+    );
     em.create(ReplyVariant, {
       version,
       language: variant.language,
@@ -115,7 +119,8 @@ async function importReply(
       title: variant.title,
       subject: variant.subject,
       document,
-      words: searchWords(variant.title ?? reply.title, variant.subject, document),
+      texts,
+      words: searchWords(variant.title ?? reply.title, variant.subject, allTexts({ document, texts })),
     });
   }
 }

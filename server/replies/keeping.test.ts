@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { documentText } from "#core/document/walk";
 import { readMarkdown } from "#core/formats/markdown";
 import type { FilingChange } from "#core/forms/library";
 import { query } from "../db/sql";
@@ -753,4 +754,37 @@ describe("rights are read when nothing can change them any more", () => {
     await proposeWorking(em(), house.bram, key, { revision: 1, remark: null }, now);
     expect(await from()).toMatch(/^a-copy/);
   });
+});
+
+test("a channel reads the text of its own, in every place: the strip, the version, the search", async () => {
+  const wanted = content("Bring **both** papers.");
+  const [variant] = wanted.variants;
+  if (!variant) throw new Error("There is no variant");
+  const sms = readMarkdown("Quokka papers: both.").doc;
+  const key = await createReply(
+    em(),
+    house.maren,
+    { shelf: "all", title: "Papers", part: "answer" },
+    {
+      content: { ...wanted, variants: [{ ...variant, texts: { sms } }] },
+    },
+    now,
+  );
+  await publishWorking(em(), house.maren, key, { revision: 1, remark: null }, now);
+  await query(em(), "update replies set channels = '{email,sms}' where key = ?", [key]);
+  const read = async (channel: string) => {
+    const { replies } = await stripReplies(em(), house.bram, {
+      query: "quokka",
+      inquiry: null,
+      channel,
+      language: "en",
+      limit: 5,
+    });
+    const found = replies.find((one) => one.key === key);
+    return found && documentText(found.document);
+  };
+  expect([await read("email"), await read("sms")]).toEqual(["Bring both papers.", "Quokka papers: both."]);
+  expect((await openReply(em(), house.maren, key, now)).content.variants).toEqual([
+    { ...variant, texts: { sms } },
+  ]);
 });

@@ -1,22 +1,32 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { LRUCache } from "lru-cache";
+import { textFor } from "#core/document/texts";
+import type { Texts } from "#core/document/types";
 import { prepared } from "../db/sql";
 import type { StripReply } from "./strip";
 
-/** Replies in each language that they are written in. */
-export async function inEveryLanguage(em: EntityManager, replies: StripReply[]): Promise<StripReply[]> {
+/** Replies in each language that they are written in, as a channel reads them. */
+export async function inEveryLanguage(
+  em: EntityManager,
+  replies: StripReply[],
+  channel: string,
+): Promise<StripReply[]> {
   const unknown = replies.filter(({ versionId }) => !keptVariants.has(keyOf(em, versionId)));
   if (unknown.length > 0) await readVariants(em, unknown);
   return replies.flatMap((reply) =>
-    (keptVariants.get(keyOf(em, reply.versionId)) ?? []).map((variant): StripReply => ({
+    (keptVariants.get(keyOf(em, reply.versionId)) ?? []).map(({ texts, ...variant }): StripReply => ({
       ...reply,
       ...variant,
+      document: textFor({ document: variant.document, texts }, channel),
       title: variant.title ?? reply.title,
     })),
   );
 }
 
-type Variant = Pick<StripReply, "language" | "document" | "subject"> & { title: string | null };
+type Variant = Pick<StripReply, "language" | "document" | "subject"> & {
+  title: string | null;
+  texts: Texts["texts"];
+};
 
 /** What is on a shelf in all its languages, by version: published words never change. */
 const keptVariants = new LRUCache<string, Variant[]>({ max: 500 });
@@ -25,7 +35,7 @@ async function readVariants(em: EntityManager, replies: StripReply[]): Promise<v
   const versions = replies.map(({ versionId }) => versionId);
   const variants = await prepared<Variant & { versionId: number }>(
     em,
-    `select version_id as "versionId", language, document, subject, title from reply_variants where version_id = any(?) order by id`,
+    `select version_id as "versionId", language, document, texts, subject, title from reply_variants where version_id = any(?) order by id`,
     [versions],
   );
   for (const version of versions) {

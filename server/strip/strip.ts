@@ -346,7 +346,7 @@ async function offer(
            ) used on true order by at limit :limit
        )
        select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,
-              t.language, t.document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,
+              t.language, coalesce(t.texts -> :channel, t.document) as document, t.subject, t.words, s.name as shelf_name, s.mark as shelf_mark, best.uses, best.rank > 0 as matched,
               best.in_season, r.season_from::text, r.season_until::text,
               ${FILES_OF_VERSION} as attachments, ${STALE_VARIANT} as stale
          from best join replies r on r.id = best.id join shelves s on s.id = r.shelf_id join reply_versions v on v.id = r.current_version_id

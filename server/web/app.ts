@@ -129,6 +129,7 @@ export function webApp({ orm, environment, ranker, build, assets }: WebOptions):
       request.method === "HEAD" ||
       place === "/sign-in" ||
       PUBLIC_PAGE.test(place) ||
+      place.startsWith("/q/") ||
       place.startsWith("/welcome/");
     if (isRead) return next();
     refuse(request, response, 401, "Your session has ended. Sign in again.");

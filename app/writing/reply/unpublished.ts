@@ -13,7 +13,10 @@ export function filingChange(filed: Filing, wanted: Filing): FilingChange {
 /** Parts of what a reply says, as people call them. */
 const PARTS: [words: string, part: (content: Content) => unknown][] = [
   ["title", (content) => content.title],
-  ["words", (content) => content.variants.map(({ language, document }) => [language, document])],
+  [
+    "words",
+    (content) => content.variants.map(({ language, document, texts }) => [language, document, texts]),
+  ],
   [
     "subject",
     (content) => [

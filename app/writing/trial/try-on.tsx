@@ -6,6 +6,7 @@ import type { Letter } from "#core/compose/letter";
 import { chooseTrials, type Trial, type TrialCase } from "#core/compose/trials";
 import { needsPatterns, type PatternEngine } from "#core/conditions/patterns";
 import { tokensUsed } from "#core/checks/tokens-used";
+import { textFor } from "#core/document/texts";
 import type { Token } from "#core/tokens/catalogue";
 import type { Content } from "#server/replies/content";
 import type { OpenReply } from "#server/writing/open";
@@ -170,7 +171,7 @@ function tryOn(
     reply: open.key,
     title: content.title,
     part: open.filing.part,
-    document: variant.document,
+    document: textFor(variant, trial.case.channel),
     blanks: content.blanks,
     passages: content.passages,
     values: trial.values,

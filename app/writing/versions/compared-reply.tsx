@@ -1,4 +1,6 @@
 import { compareDocuments, compareTexts, isUnchanged } from "#core/document/compare";
+import { channelName } from "#core/words/named";
+import { textChannels } from "#core/document/types";
 import { emptyDocument } from "#core/document/schema";
 import type { PassageRef } from "#core/document/definition";
 import { inWords } from "#core/conditions/in-words";
@@ -21,9 +23,8 @@ interface Props {
 
 /** All that two versions say, compared: titles, every language, and in words the blanks, conditions and files. */
 export function ComparedReply({ before, after, tokens }: Props) {
-  const languages = [
-    ...new Set([...after.variants, ...(before?.variants ?? [])].map((variant) => variant.language)),
-  ];
+  const [newTexts, oldTexts] = [textsOf(after), before === null ? null : textsOf(before)];
+  const names = [...new Set([...newTexts, ...(oldTexts ?? [])].map(({ name }) => name))];
   const changes = before ? definitionChanges(before, after, tokens) : [];
   const when = (refs: PassageRef[]) =>
     refs
@@ -43,9 +44,9 @@ export function ComparedReply({ before, after, tokens }: Props) {
             <ComparedWords pieces={compareTexts(before.title, after.title)} />
           </p>
         )}
-        {languages.map((language) => {
-          const newer = after.variants.find((one) => one.language === language);
-          const older = before?.variants.find((one) => one.language === language);
+        {names.map((name) => {
+          const newer = newTexts.find((one) => one.name === name);
+          const older = oldTexts?.find((one) => one.name === name);
           const lines = compareDocuments(
             older?.document ?? emptyDocument(),
             newer?.document ?? emptyDocument(),
@@ -57,9 +58,9 @@ export function ComparedReply({ before, after, tokens }: Props) {
           const same =
             before !== null && isUnchanged(lines) && subject.every((piece) => piece.kind === "same");
           return (
-            <section key={language} aria-label={languageName(language)}>
+            <section key={name} aria-label={name}>
               <h2 className="mb-2 border-b border-line pb-1 font-bold">
-                {languageName(language)}
+                {name}
                 {before && !older && <span className="font-normal text-soft"> {t("isNew")}</span>}
                 {before && !newer && <span className="font-normal text-stop"> {t("isGone")}</span>}
                 {same && <span className="font-normal text-soft"> {t("isTheSame")}</span>}
@@ -93,6 +94,18 @@ export function ComparedReply({ before, after, tokens }: Props) {
       </div>
     </ChipNames>
   );
+}
+
+/** Every text of a reply, with what it is called. */
+function textsOf({ variants }: Content) {
+  return variants.flatMap(({ language, subject, document, texts }) => [
+    { name: languageName(language), subject, document },
+    ...textChannels.flatMap((channel) => {
+      const own = texts?.[channel];
+      const words = { language: languageName(language), channel: channelName(channel) };
+      return own ? [{ name: t("languageForChannel", words), subject: null, document: own }] : [];
+    }),
+  ]);
 }
 
 function conditionWords(

@@ -2,7 +2,7 @@ import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 import type { Passages } from "#core/conditions/condition";
 import type { FilingChange } from "#core/forms/library";
 import type { PaperTexts } from "#core/compose/stationery";
-import type { Doc } from "#core/document/types";
+import type { Doc, TextChannel } from "#core/document/types";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Detail } from "#core/tokens/context";
 import { readableReply, readableShelf } from "../access-rule";
@@ -155,6 +155,8 @@ export const ReplyVariant = defineEntity({
     /** In text form. */
     subject: p.text().nullable(),
     document: p.json<Doc>(),
+    /** Of channels that have a text of their own. */
+    texts: p.json<Partial<Record<TextChannel, Doc>>>().defaultRaw("'{}'"),
     /** For a translation: the fallback's words that it follows. It is stale when they are others now. */
     original: p.json<OriginalWords>().nullable(),
     /** Title, subject and text without placeholders, for searching. */
