@@ -1,7 +1,7 @@
 import { mkdir, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { ContactForm, Question } from "#server/db/entities/mailboxes";
+import { ContactForm, Forwarder, Mailbox, Question } from "#server/db/entities/mailboxes";
 import { nameKey } from "#core/checks/names";
 import { steps } from "#core/forms/steps";
 import { readMarkdown } from "#core/formats/markdown";
@@ -13,6 +13,7 @@ import { hashPassword } from "#server/people/password";
 import { importLibrary } from "#server/replies/import";
 import { ensureOwnShelf } from "#server/replies/shelves";
 import { ferryDetails } from "./details";
+import { ferryForwarder } from "./forwarders";
 import { ferryQuestions } from "./questions";
 import { find } from "./find";
 import { readDemo, readLibraryAttachment } from "./read";
@@ -126,6 +127,10 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   );
   const customers = seedCustomers(em, demo.customers);
   await em.flush();
+  // A team's own mailbox is there with it.
+  const { mailbox: address } = find(teams, "passengers", "team");
+  const mailbox = await em.findOneOrFail(Mailbox, { address });
+  em.create(Forwarder, { ...ferryForwarder, mailbox, isOn: true });
   for (const person of people) await ensureOwnShelf(em, person);
   await seedConversations(em, demo.conversations, { teams, people, customers, numbers, now });
   if (standinsFolder !== null) await writeBookings(standinsFolder, demo.bookings, timeZone, now);

@@ -109,6 +109,38 @@ test("a window that lost its connection goes on where it was, and nothing is sai
   await expect(window.getByText("The chat has ended.").first()).toBeVisible();
 });
 
+test("a piece asks, its answers stand as buttons below it, and what is pressed is told in the chat", async ({
+  page,
+  browser,
+}, { retry }) => {
+  const name = `Pia Press ${retry}`;
+  await signIn(page, "idris@example.com");
+  await takeChats(page);
+  const window = await customer(browser);
+  await begin(window, name, "my sailing is cancelled, what now?");
+  const chat = page.getByRole("region", { name: `Chat with ${name}` });
+  await expect(chat).toContainText("what now?");
+  await chat.getByRole("textbox").press("Escape");
+  await page.getByRole("combobox", { name: "Find on the shelf" }).fill("money back or another");
+  await expect(page.getByRole("option", { name: /Money back or another/ })).toHaveAttribute(
+    "aria-selected",
+    "true",
+  );
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: "Send it" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  const question = window.getByRole("form", { name: "Would you like your money back, or another sailing?" });
+  await expect(window.getByText("/q/")).toHaveCount(0);
+  expect(await violations(window)).toEqual([]);
+  await question.getByRole("button", { name: "My money back" }).click();
+  await expect(window.getByText("Thank you. We have your answer.")).toBeVisible();
+  await expect(chat.getByText(/another sailing\? My money back/)).toBeVisible();
+  await window.reload();
+  await expect(window.getByText("Thank you. We have your answer.")).toBeVisible();
+  await expect(question).toHaveCount(0);
+  await chat.getByRole("button", { name: "End it" }).click();
+});
+
 test("when nobody takes chats, the form stands there, and works without script", async ({ browser }) => {
   const context = await browser.newContext({ javaScriptEnabled: false });
   const window = await context.newPage();

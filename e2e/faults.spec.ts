@@ -109,7 +109,7 @@ test("a chat whose connection is lost again and again loses no word, outside bes
 test("outside, a customer’s mailbox, phone, chat and form stand side by side", async ({ page }) => {
   await signIn(page, "sunniva@example.com");
   await page.goto(`/outside/${encodeURIComponent("marta@example.net")}`);
-  await expect(page.getByRole("region", { name: "Phone" })).toBeVisible();
+  await expect(page.getByRole("region", { name: "Phone", exact: true })).toBeVisible();
   const pages = page.getByRole("region", { name: "The house, on a phone" });
   const chat = page.frameLocator('iframe[title="Chat"]');
   await expect(chat.getByRole("heading", { level: 1 })).toContainText("Chat with");

@@ -61,7 +61,7 @@ test("a short message that fails is told on its case, and goes again once all is
 test("a customer’s phone stands beside their mailbox, outside", async ({ page }) => {
   await signIn(page, "sunniva@example.com");
   await page.goto(`/outside/${encodeURIComponent("marta@example.net")}`);
-  const held = page.getByRole("region", { name: "Phone" });
+  const held = page.getByRole("region", { name: "Phone", exact: true });
   await held.getByLabel("Short message").fill("and the one after?");
   await held.getByRole("button", { name: "Send it" }).click();
   await expect(held.getByRole("listitem")).toContainText("and the one after?");

@@ -113,6 +113,8 @@ function Talks({ chats, active, typing, now, colleagues, onActive, onSaid, onSig
   const isLooking = looked !== null && lookedIn === number;
   /** What is being said just now, by chat: pressed twice, it is said once. */
   const busy = useRef(new Set<number>());
+  /** The own words that are being said, by chat, one after the other. */
+  const line = useRef(new Map<number, Promise<unknown>>());
 
   const say = async (to: number, key: string, language: string, slips: Parameters<typeof sayPiece>[3]) => {
     if (busy.current.has(to)) return false;
@@ -124,11 +126,19 @@ function Talks({ chats, active, typing, now, colleagues, onActive, onSaid, onSig
     return asked.ok;
   };
   const sayOwn = async (chat: OpenChat) => {
-    const text = (words[chat.chat.number] ?? "").trim();
+    const to = chat.chat.number;
+    const text = (words[to] ?? "").trim();
     if (text === "") return;
+    // The field is free for the next words at once; those before are said first.
+    setWords((before) => ({ ...before, [to]: "" }));
     const { language } = chat.open;
-    if (await say(chat.chat.number, crypto.randomUUID(), language, [ownPiece(text, language)]))
-      setWords((before) => ({ ...before, [chat.chat.number]: "" }));
+    const said = (line.current.get(to) ?? Promise.resolve()).then(() =>
+      say(to, crypto.randomUUID(), language, [ownPiece(text, language)]),
+    );
+    line.current.set(to, said);
+    if (await said) return;
+    // What was not said stands there again, before what was written since.
+    setWords((before) => ({ ...before, [to]: [text, before[to] ?? ""].filter(Boolean).join("\n") }));
   };
   const focusComposer = () =>
     requestAnimationFrame(() =>

@@ -82,8 +82,8 @@ export default function Mailbox({ loaderData, actionData }: Route.ComponentProps
       </div>
     );
   return (
-    <div className="flex flex-wrap gap-x-8 gap-y-6 px-8 py-6">
-      <div className="min-w-0 grow basis-96">
+    <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-6 px-6 py-6 lg:grid-cols-[minmax(0,1fr)_16.5rem] xl:grid-cols-[minmax(0,1fr)_16.5rem_17.5rem]">
+      <div className="min-w-0">
         <h2 className="text-lg font-bold [overflow-wrap:anywhere]">{name || address}</h2>
         <p className="text-soft">{address}</p>
         {mails.length === 0 ? (

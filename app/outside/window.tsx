@@ -25,7 +25,7 @@ export function Window({ address, name, form, drops }: Props) {
   const shown = VIEWS.filter((one) => one === "chat" || form !== null);
   const frame = "h-[40rem] w-full border border-line bg-sheet";
   return (
-    <section aria-label={t("ofTheHouse")} className="w-[22rem] shrink-0 self-start max-sm:w-full">
+    <section aria-label={t("ofTheHouse")} className="w-full max-w-[24rem]">
       <Tabs value={view} onChange={(next) => setView(VIEWS.find((one) => one === next) ?? view)}>
         <TabList
           label={t("ofTheHouse")}

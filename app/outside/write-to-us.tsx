@@ -22,7 +22,7 @@ export function WriteToUs({ name, teams, fields, problem, answer, action }: Prop
   const known = answer ? teams.some((team) => team.to === answer.to) : true;
   const [to, setTo] = useState((answer && known ? answer.to : teams[0]?.to) ?? "");
   return (
-    <section className="mt-8 max-w-2xl border-t border-line pt-5">
+    <section className="@container mt-8 max-w-2xl border-t border-line pt-5">
       <h3 className="font-bold">{answer ? t("answerUs") : t("writeToUs")}</h3>
       {params.get("sent") && !problem && (
         <p role="status" className="mt-2 border-l-[3px] border-accent bg-wash px-3 py-2">
@@ -38,7 +38,7 @@ export function WriteToUs({ name, teams, fields, problem, answer, action }: Prop
         <input type="hidden" name="fromName" value={name} />
         {answer?.inReplyTo && <input type="hidden" name="inReplyTo" value={answer.inReplyTo} />}
         {answer?.references && <input type="hidden" name="references" value={answer.references} />}
-        <div className="grid gap-4 sm:grid-cols-2">
+        <div className="grid gap-4 @md:grid-cols-2">
           <Field label={t("to")} problem={fields.to?.[0]}>
             {(attributes) => (
               <Select

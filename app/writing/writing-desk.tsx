@@ -243,6 +243,7 @@ export function WritingDesk({ open }: { open: OpenReply }) {
               <TryOn
                 open={open}
                 content={content}
+                own={own}
                 language={variant.language}
                 tokens={tokens}
                 pool={pool}

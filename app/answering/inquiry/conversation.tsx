@@ -72,7 +72,7 @@ function Message({
       className={`mb-4 ${ours ? "border-l-2 border-accent pl-4" : ""}`}
     >
       {message.subject !== "" && bareSubject(message.subject) !== bareSubject(about) && (
-        <h3 className="mb-1 font-semibold [overflow-wrap:anywhere]">{message.subject}</h3>
+        <h2 className="mb-1 font-semibold [overflow-wrap:anywhere]">{message.subject}</h2>
       )}
       <Sender message={message} customer={customer} />
       <Besides message={message} />

@@ -7,6 +7,7 @@ import { chooseTrials, type Trial, type TrialCase } from "#core/compose/trials";
 import { needsPatterns, type PatternEngine } from "#core/conditions/patterns";
 import { tokensUsed } from "#core/checks/tokens-used";
 import { textFor } from "#core/document/texts";
+import type { TextChannel } from "#core/document/types";
 import type { Token } from "#core/tokens/catalogue";
 import type { Content } from "#server/replies/content";
 import type { OpenReply } from "#server/writing/open";
@@ -19,6 +20,8 @@ import { t } from "../../words/writing";
 interface Props {
   open: OpenReply;
   content: Content;
+  /** The channel whose own text is written: it is tried by that one; null for each case’s own. */
+  own: TextChannel | null;
   /** Language of the variant that is written. */
   language: string;
   tokens: ReadonlyMap<string, Token>;
@@ -37,7 +40,18 @@ interface Tried {
 }
 
 /** The letter as it would read for several cases, the awkward ones among them, drawn anew as one types. */
-export function TryOn({ open, content, language, tokens, pool, pinned, onPin, problem, onTried }: Props) {
+export function TryOn({
+  open,
+  content,
+  own,
+  language,
+  tokens,
+  pool,
+  pinned,
+  onPin,
+  problem,
+  onTried,
+}: Props) {
   const latest = useDeferredValue(content);
   const [asText, setAsText] = useState(false);
   const [number, setNumber] = useState("");
@@ -64,8 +78,9 @@ export function TryOn({ open, content, language, tokens, pool, pinned, onPin, pr
   const { patterns, isReady } = usePatternEngine(useMemo(() => needsPatterns(passages), [passages]));
   const tried = useMemo(
     // No letter is shown whose passages cannot be decided yet.
-    () => (isReady ? trials.map((trial) => tryOn(trial, open, latest, language, tokens, patterns)) : []),
-    [trials, open, latest, language, tokens, patterns, isReady],
+    () =>
+      isReady ? trials.map((trial) => tryOn(trial, open, latest, { language, own }, tokens, patterns)) : [],
+    [trials, open, latest, language, own, tokens, patterns, isReady],
   );
   const first = trials[0]?.case ?? null;
   useEffect(() => onTried(first), [first, onTried]);
@@ -111,11 +126,16 @@ export function TryOn({ open, content, language, tokens, pool, pinned, onPin, pr
           <p className="flex items-baseline gap-2">
             <strong className="min-w-0 truncate">{trial.case.customer}</strong>
             <span className="whitespace-nowrap text-soft tabular-nums">{trial.case.label}</span>
-            <span className="ml-auto whitespace-nowrap text-soft">{channelName(trial.case.channel)}</span>
+            <span className="ml-auto whitespace-nowrap text-soft">
+              {channelName(own ?? trial.case.channel)}
+            </span>
           </p>
           <p className="text-look">{whyWords(trial.why)}</p>
           {letter.subject !== "" && <p className="mt-1 font-serif text-soft">{letter.subject}</p>}
-          {asText ? (
+          {(own ?? trial.case.channel) !== "email" ? (
+            // As it goes out: without any formatting.
+            <div className="letter mt-2 whitespace-pre-wrap">{letter.text}</div>
+          ) : asText ? (
             <pre className="mt-2 font-mono text-xs whitespace-pre-wrap">{letter.text}</pre>
           ) : (
             <div className="letter mt-2">
@@ -155,12 +175,13 @@ function tryOn(
   trial: Trial,
   open: OpenReply,
   content: Content,
-  language: string,
+  { language, own }: Pick<Props, "language" | "own">,
   tokens: ReadonlyMap<string, Token>,
   patterns: PatternEngine,
 ): Tried {
   const { context } = trial.case;
   const base = (tag: string) => tag.slice(0, 2);
+  const channel = own ?? trial.case.channel;
   const variant =
     content.variants.find((one) => base(one.language) === base(trial.case.language)) ??
     content.variants.find((one) => one.language === language) ??
@@ -171,7 +192,7 @@ function tryOn(
     reply: open.key,
     title: content.title,
     part: open.filing.part,
-    document: textFor(variant, trial.case.channel),
+    document: textFor(variant, channel),
     blanks: content.blanks,
     passages: content.passages,
     values: trial.values,
@@ -181,7 +202,7 @@ function tryOn(
   const inputs = {
     slips: [slip],
     context,
-    channel: trial.case.channel,
+    channel,
     language: base(variant.language) === base(trial.case.language) ? trial.case.language : variant.language,
     tokens,
     patterns,
