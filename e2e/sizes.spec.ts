@@ -6,6 +6,8 @@ import { deliverToUs, nextMail, signIn } from "./house";
 
 const screens = [
   "/waiting?whose=all",
+  "/chats",
+  "/write",
   "/shelves",
   "/shelves/arrange",
   "/shelves/proposals",
@@ -14,6 +16,11 @@ const screens = [
   "/setup/start",
   "/setup/house",
   "/setup/mail",
+  "/setup/mailboxes",
+  "/setup/numbers",
+  "/setup/forms",
+  "/setup/questions",
+  "/setup/forwarders",
   "/setup/teams",
   "/setup/people",
   "/setup/signatures",
@@ -23,6 +30,7 @@ const screens = [
   "/setup/stationery",
   "/setup/fields",
   "/outside",
+  "/outside/marta%40example.net",
   "/account",
   "/keys",
 ];

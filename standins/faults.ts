@@ -45,7 +45,10 @@ export class FaultBoard {
 
   /** Switches faults, for everybody or for whom they name; what others meet stays. */
   write({ only, ...faults }: Faults): void {
+    const isWell = [faults.mail, faults.bookings, faults.sms, faults.chat].every((one) => one === "fine");
     if (only === undefined) this.#all = faults;
+    // Where all is well for somebody, they meet what everybody meets.
+    else if (isWell && faults.bookingDelay <= noFaults.bookingDelay) this.#some.delete(only.toLowerCase());
     else this.#some.set(only.toLowerCase(), faults);
   }
 }

@@ -12,6 +12,7 @@ import { Disclosure } from "../ui/disclosure";
 import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { Select } from "../ui/select";
 import { useSave } from "../ui/use-save";
+import { BoxField, LinesField } from "./box-field";
 import { ChoiceField, teamOptions } from "./choice-field";
 import { embedHtml } from "./embed";
 import type { Route } from "./+types/forms";
@@ -135,16 +136,6 @@ function ContactFormForm({ form, teams, base }: FormProps) {
     if (!taken(made, await act("save-form", { id: form?.id ?? null, ...input }))) return;
     made.reset(made.getValues());
   });
-  const box = (name: "asksBooking" | "takesFiles" | "isOn", words: string) => (
-    <label className="flex items-center gap-1.5">
-      <Controller
-        control={control}
-        name={name}
-        render={({ field }) => <Checkbox checked={field.value} onChange={field.onChange} />}
-      />
-      {words}
-    </label>
-  );
   return (
     <form
       noValidate
@@ -174,24 +165,7 @@ function ContactFormForm({ form, teams, base }: FormProps) {
         {t("whatStandsAboveIt")}
         <textarea {...register("intro")} rows={2} className="boxed-field font-serif text-letter" />
       </label>
-      <label className="flex flex-col gap-0.5">
-        {t("topicsOnePerLine")}
-        <Controller
-          control={control}
-          name="topics"
-          render={({ field }) => (
-            <textarea
-              rows={3}
-              className="boxed-field"
-              defaultValue={field.value.join("\n")}
-              onChange={(event) =>
-                field.onChange(event.target.value.split("\n").filter((line) => line.trim() !== ""))
-              }
-            />
-          )}
-        />
-        <FieldProblem words={errors.topics?.message} />
-      </label>
+      <LinesField form={made} name="topics" label={t("topicsOnePerLine")} />
       <fieldset>
         <legend className="mb-1">{t("fieldsBesides")}</legend>
         <ul className="flex flex-col gap-2">
@@ -268,9 +242,9 @@ function ContactFormForm({ form, teams, base }: FormProps) {
         <FieldProblem words={errors.fields?.message ?? errors.fields?.root?.message} />
       </fieldset>
       <p className="flex flex-wrap gap-x-6 gap-y-1">
-        {box("asksBooking", t("asksForABooking"))}
-        {box("takesFiles", t("takesFiles"))}
-        {box("isOn", t("isOn"))}
+        <BoxField form={made} name="asksBooking" label={t("asksForABooking")} />
+        <BoxField form={made} name="takesFiles" label={t("takesFiles")} />
+        <BoxField form={made} name="isOn" label={t("isOn")} />
       </p>
       <label className="flex flex-col gap-0.5">
         {t("whatIsSaidAfterwards")}

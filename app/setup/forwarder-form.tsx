@@ -11,9 +11,9 @@ import {
 import type { ForwarderRow } from "#server/forwarders/forwarders";
 import { useAct } from "../ui/act";
 import { Button } from "../ui/button";
-import { Checkbox } from "../ui/checkbox";
 import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { useSave } from "../ui/use-save";
+import { BoxField } from "./box-field";
 import { ChoiceField } from "./choice-field";
 import { t } from "../words/setup";
 
@@ -36,23 +36,13 @@ export function ForwarderForm({ forwarder, mailboxes }: Props) {
     marks: forwarder?.marks ?? NOTHING,
     rules: forwarder?.rules ?? { noLinks: true, noAddresses: true, noNumbers: true, most: null },
   });
-  const { register, control, formState } = form;
+  const { register, formState } = form;
   const { errors, isDirty, isSubmitting } = formState;
   const save = form.handleSubmit(async (input) => {
     const id = forwarder?.id ?? null;
     if (!taken(form, await act("save-forwarder", { id, forwarder: input }))) return;
     form.reset(form.getValues());
   });
-  const box = (name: "noLinks" | "noAddresses" | "noNumbers", words: string) => (
-    <label className="flex items-center gap-1.5">
-      <Controller
-        control={control}
-        name={`rules.${name}`}
-        render={({ field }) => <Checkbox checked={field.value} onChange={field.onChange} />}
-      />
-      {words}
-    </label>
-  );
   return (
     <form
       noValidate
@@ -86,9 +76,9 @@ export function ForwarderForm({ forwarder, mailboxes }: Props) {
       <Example form={form} />
       <fieldset className="flex flex-wrap items-center gap-x-5 gap-y-1.5">
         <legend className="float-left mr-1 text-soft">{t("whatItLetsThrough")}</legend>
-        {box("noLinks", t("links"))}
-        {box("noAddresses", t("mailAddresses"))}
-        {box("noNumbers", t("telephoneNumbers"))}
+        <BoxField form={form} name="rules.noLinks" label={t("links")} />
+        <BoxField form={form} name="rules.noAddresses" label={t("mailAddresses")} />
+        <BoxField form={form} name="rules.noNumbers" label={t("telephoneNumbers")} />
         <label className="flex items-baseline gap-1.5">
           {t("mostCharacters")}
           <input

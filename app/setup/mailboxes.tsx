@@ -1,13 +1,12 @@
-import { Controller } from "react-hook-form";
 import { mailboxSchema } from "#core/forms/mailboxes";
 import { listMailboxes, type MailboxChoices, type MailboxRow } from "#server/staff/mailboxes";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { Button } from "../ui/button";
-import { Checkbox } from "../ui/checkbox";
 import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import type { Option } from "../ui/select";
 import { useSave } from "../ui/use-save";
+import { BoxField } from "./box-field";
 import { ChoiceField, teamOptions } from "./choice-field";
 import type { Route } from "./+types/mailboxes";
 import { t } from "../words/setup";
@@ -51,7 +50,7 @@ function MailboxForm({ mailbox, choices }: { mailbox: MailboxRow | null; choices
     closing: mailbox?.closing ?? "",
     quotes: mailbox?.quotes ?? false,
   });
-  const { register, control, formState, watch } = form;
+  const { register, formState, watch } = form;
   const { errors, isDirty, isSubmitting } = formState;
   const team = watch("team");
   const save = form.handleSubmit(async (input) => {
@@ -117,14 +116,7 @@ function MailboxForm({ mailbox, choices }: { mailbox: MailboxRow | null; choices
         options={ofTeam(choices.closings)}
         className="w-56"
       />
-      <label className="flex items-center gap-1.5 pb-1">
-        <Controller
-          control={control}
-          name="quotes"
-          render={({ field }) => <Checkbox checked={field.value} onChange={field.onChange} />}
-        />
-        {t("answersQuote")}
-      </label>
+      <BoxField form={form} name="quotes" label={t("answersQuote")} className="pb-1" />
       {mailbox === null || isDirty ? (
         <Button type="submit" disabled={isSubmitting}>
           {mailbox === null ? t("addMailbox") : t("save")}

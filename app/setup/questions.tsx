@@ -1,4 +1,3 @@
-import { Controller } from "react-hook-form";
 import { questionSchema } from "#core/forms/question";
 import { questionKinds, type QuestionKind } from "#core/questions/question";
 import { listQuestions, type QuestionRow } from "#server/questions/questions";
@@ -6,11 +5,11 @@ import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { Answers } from "../public/answers";
 import { Button } from "../ui/button";
-import { Checkbox } from "../ui/checkbox";
 import { Disclosure } from "../ui/disclosure";
-import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
+import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { useAsk } from "../ui/ask";
 import { useSave } from "../ui/use-save";
+import { BoxField, LinesField } from "./box-field";
 import { ChoiceField } from "./choice-field";
 import type { Route } from "./+types/questions";
 import { t } from "../words/setup";
@@ -70,7 +69,7 @@ function QuestionForm({ question }: { question: QuestionRow | null }) {
     setsStatus: question?.setsStatus ?? null,
     setsTopic: question?.setsTopic ?? "",
   });
-  const { register, control, formState } = form;
+  const { register, formState } = form;
   const { errors, isDirty, isSubmitting } = formState;
   const [kind, words, options, takesRemark] = form.watch(["kind", "words", "options", "takesRemark"]);
   const save = form.handleSubmit(async (input) => {
@@ -125,34 +124,8 @@ function QuestionForm({ question }: { question: QuestionRow | null }) {
             />
           </label>
         </div>
-        {kind === "choice" && (
-          <label className="flex flex-col gap-0.5">
-            {t("answersOnePerLine")}
-            <Controller
-              control={control}
-              name="options"
-              render={({ field }) => (
-                <textarea
-                  rows={3}
-                  className="boxed-field"
-                  defaultValue={field.value.join("\n")}
-                  onChange={(event) =>
-                    field.onChange(event.target.value.split("\n").filter((line) => line.trim() !== ""))
-                  }
-                />
-              )}
-            />
-            <FieldProblem words={errors.options?.message ?? errors.options?.root?.message} />
-          </label>
-        )}
-        <label className="flex items-center gap-1.5">
-          <Controller
-            control={control}
-            name="takesRemark"
-            render={({ field }) => <Checkbox checked={field.value} onChange={field.onChange} />}
-          />
-          {t("withARemark")}
-        </label>
+        {kind === "choice" && <LinesField form={form} name="options" label={t("answersOnePerLine")} />}
+        <BoxField form={form} name="takesRemark" label={t("withARemark")} className="self-start" />
         <div className="flex flex-wrap items-start gap-x-6 gap-y-2">
           <ChoiceField
             form={form}

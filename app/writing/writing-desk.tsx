@@ -1,7 +1,8 @@
 import type { Editor } from "@tiptap/core";
 import { lazy, startTransition, Suspense, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useLocation } from "react-router";
-import { checkReply, type WriterFinding } from "#core/checks/writing";
+import { checkReply } from "#core/checks/writing";
+import type { WriterFinding } from "#core/checks/written";
 import { needsPatterns } from "#core/conditions/patterns";
 import { allTexts } from "#core/document/texts";
 import { textChannels, type TextChannel } from "#core/document/types";

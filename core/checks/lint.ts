@@ -10,7 +10,8 @@ import {
 import type { Context } from "../tokens/context";
 import { smsSegments } from "../sms/segments";
 import { tokensUsed } from "./tokens-used";
-import { checkReply, type WrittenReply } from "./writing";
+import { checkReply } from "./writing";
+import type { WrittenReply } from "./written";
 import { t } from "../words/checks";
 
 /** One finding for whoever keeps the library. */

@@ -8,7 +8,8 @@ import { catalogue, type OwnToken } from "../tokens/catalogue";
 import { outOfDate } from "../language/dates";
 import { tokensUsed } from "./tokens-used";
 import { smsSegments } from "../sms/segments";
-import { checkReply, type WrittenReply } from "./writing";
+import { checkReply } from "./writing";
+import type { WrittenReply } from "./written";
 
 const facts: OwnToken[] = [
   { key: "fee", label: "fee", type: "money", example: { amount: 6, currency: "EUR" } },

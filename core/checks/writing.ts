@@ -1,6 +1,3 @@
-import { testsOf, type Passages } from "../conditions/condition";
-import { coverage, type PassageUse } from "../conditions/coverage";
-import type { PatternEngine } from "../conditions/patterns";
 import type { PassageRef } from "../document/definition";
 import { safeHref } from "../document/links";
 import { toPlainText } from "../document/text";
@@ -9,100 +6,33 @@ import {
   type BlankNode,
   type TextChannel,
   type TextNode,
-  type Texts,
   type TokenNode,
 } from "../document/types";
-import { documentText, passagesOf, sizeOf, walk } from "../document/walk";
-import type { Blanks } from "../tokens/blanks";
-import type { OwnToken, Token } from "../tokens/catalogue";
+import { passagesOf, sizeOf, walk } from "../document/walk";
 import { formatFunctions } from "../tokens/format";
-import { isGuaranteed, knownWhere, whyUncertain, type SubjectMatter } from "./guarantee";
+import { isGuaranteed, knownWhere, whyUncertain } from "./guarantee";
 import { ownEntry } from "../tokens/own";
 import { readText, type TextPiece } from "../tokens/text-form";
 import { outOfDate } from "../language/dates";
 import { languageName, sameLanguage } from "../language/tag";
-import { inWords } from "../conditions/in-words";
-import { labelOf } from "../compose/passages";
 import { withExamples } from "./examples";
 import { factWords } from "./facts";
-import { isUnsatisfiable } from "./unsatisfiable";
 import { GREETING_LINE, SIGN_OFF_LINE } from "./phrases";
+import { definitions } from "./definitions";
+import type {
+  Used,
+  WriterCode,
+  WriterFinding,
+  WriterPlace,
+  WritingChecksInput,
+  WrittenReply,
+  WrittenVariant,
+} from "./written";
 import { t } from "../words/checks";
-
-/** Where a writer has to look. Positions in a body count as ProseMirror's do, in a subject as text does. */
-type WriterPlace =
-  | { in: "body"; from: number; to: number }
-  | { in: "subject"; from: number; to: number }
-  | { in: "passage"; id: string }
-  | { in: "blank"; name: string };
-
-type WriterCode =
-  | "token-unknown"
-  | "token-uncertain"
-  | "text-unreadable"
-  | "function-unknown"
-  | "blank-unknown"
-  | "blank-unused"
-  | "passage-unknown"
-  | "passage-unused"
-  | "untranslated"
-  | "passage-never"
-  | "passage-always"
-  | "choice-uncovered"
-  | "passages-overlap"
-  | "condition-unusable"
-  | "link-without-address"
-  | "picture-without-text"
-  | "greeting-inside"
-  | "sign-off-inside"
-  | "sms-segments"
-  | "fact-typed"
-  | "date-passed"
-  | "nothing-written";
-
-/** One finding for the writer. What is wrong would stop letters or lose words; the rest is worth a look. */
-export interface WriterFinding {
-  severity: "wrong" | "look";
-  code: WriterCode;
-  message: string;
-  /** The variant that it is about; null for the reply as a whole. */
-  language: string | null;
-  /** The channel whose own text it is about; null for the common one, and the reply as a whole. */
-  channel: TextChannel | null;
-  at: WriterPlace | null;
-}
-
-/** A reply in one language. */
-interface WrittenVariant extends Texts {
-  language: string;
-  subject: string | null;
-}
-
-/** A reply as it is being written. */
-export interface WrittenReply {
-  part: "opening" | "answer" | "closing";
-  channels: string[];
-  about: SubjectMatter;
-  blanks: Blanks;
-  passages: Passages;
-  variants: WrittenVariant[];
-}
-
-/** What the checks know beside the reply. */
-export interface WritingChecksInput {
-  tokens: ReadonlyMap<string, Token>;
-  /** House facts with their values. */
-  facts: OwnToken[];
-  patterns: PatternEngine;
-  /** How many messages a text takes as an SMS; null where they are not to be counted. */
-  segments: ((text: string) => number) | null;
-  /** ISO 8601 instant; null where dates are not to be looked at. */
-  now: string | null;
-}
 
 /** Looks through a reply. The reply's own findings come first, then each variant's in the order of its words. */
 export function checkReply(reply: WrittenReply, input: WritingChecksInput): WriterFinding[] {
-  const used = { blanks: new Set<string>(), uses: [] as PassageUse[] };
+  const used: Used = { blanks: new Set(), uses: [] };
   const variants = reply.variants.flatMap((variant) => [
     ...new VariantChecks(reply, variant, input, used).all(),
     ...ownTexts(variant).flatMap((own) => new VariantChecks(reply, own, input, used).all()),
@@ -116,99 +46,6 @@ function ownTexts({ language, texts }: WrittenVariant): Variant[] {
     const document = texts?.[channel];
     return document ? [{ language, subject: null, document, channel }] : [];
   });
-}
-
-interface Used {
-  blanks: Set<string>;
-  uses: PassageUse[];
-}
-
-function definitions(reply: WrittenReply, input: WritingChecksInput, used: Used): WriterFinding[] {
-  const findings: WriterFinding[] = [];
-  const add = (
-    severity: WriterFinding["severity"],
-    code: WriterCode,
-    message: string,
-    at: WriterPlace | null,
-  ) => {
-    findings.push({ severity, code, message, language: null, channel: null, at });
-  };
-  const usedIds = new Set(used.uses.map((use) => use.id));
-  const named = (id: string) => passageName(reply, id, input.tokens);
-  for (const [id, passage] of Object.entries(reply.passages)) {
-    const at: WriterPlace = { in: "passage", id };
-    for (const test of testsOf(passage.when)) {
-      if (test.value.startsWith("blank.")) {
-        const name = test.value.slice("blank.".length);
-        used.blanks.add(name);
-        if (!Object.hasOwn(reply.blanks, name))
-          add("wrong", "blank-unknown", t("thereIsNoBlankName", { name }), at);
-      } else if (!test.value.startsWith("message.") && !input.tokens.has(test.value))
-        add("wrong", "token-unknown", t("thereIsNoTokenName", { name: test.value }), at);
-      if (test.is === "matches" && input.patterns(String(test.to), test.ignore_case ?? false) === null)
-        add(
-          "wrong",
-          "condition-unusable",
-          t("patternCannotBeRead", {
-            pattern: String(test.to),
-            passage: named(id),
-            problem: input.patterns.problem?.(String(test.to)) ?? t("itCannotBeUsed"),
-          }),
-          at,
-        );
-    }
-    if (!usedIds.has(id))
-      add("look", "passage-unused", t("passageIsUsedNowhere", { passage: named(id) }), at);
-    if (isUnsatisfiable(passage.when, reply.blanks))
-      add("wrong", "passage-never", t("passageCanNeverStand", { passage: named(id) }), at);
-  }
-  const codes = {
-    uncovered: "choice-uncovered",
-    overlap: "passages-overlap",
-    never: "passage-never",
-    always: "passage-always",
-  } as const;
-  for (const finding of coverage(reply.passages, reply.blanks, used.uses, input.patterns, named)) {
-    if (findings.some((one) => one.message === finding.message)) continue;
-    const [id = ""] = finding.passages;
-    const severity = finding.kind === "never" ? "wrong" : "look";
-    const at: WriterPlace =
-      finding.kind === "uncovered" ? { in: "blank", name: finding.blank } : { in: "passage", id };
-    add(severity, codes[finding.kind], finding.message, at);
-  }
-  for (const [name, blank] of Object.entries(reply.blanks)) {
-    for (const piece of readText(blank.default ?? "").pieces)
-      if (piece.type === "token" && !input.tokens.has(piece.attrs.name))
-        add("wrong", "token-unknown", t("thereIsNoTokenName", { name: piece.attrs.name }), {
-          in: "blank",
-          name,
-        });
-    if (!used.blanks.has(name))
-      add("look", "blank-unused", t("blankIsUsedNowhere", { name }), { in: "blank", name });
-  }
-  return findings;
-}
-
-/** So many words tell a passage from others. */
-const NAMING_WORDS = 6;
-
-/** A passage as people know it: its first words, and when it stands. */
-function passageName(reply: WrittenReply, id: string, tokens: ReadonlyMap<string, Token>): string {
-  const passage = reply.passages[id];
-  const condition = passage ? inWords(passage.when, (name) => labelOf(name, reply, tokens)) : "";
-  for (const { document } of reply.variants) {
-    let words: string | null = null;
-    walk(document, (node) => {
-      if (words === null && passagesOf(node).some((ref) => ref.id === id)) words = documentText(node);
-    });
-    const first = (words ?? "").split(/\s+/u).filter(Boolean);
-    if (first.length > 0) {
-      const naming = first.slice(0, NAMING_WORDS).join(" ");
-      const shown = first.length > NAMING_WORDS ? t("wordsAndMore", { words: naming }) : naming;
-      return t("passageByItsWords", { words: shown, condition });
-    }
-  }
-  return t("passageByItsCondition", { condition });
 }
 
 interface Variant extends WrittenVariant {

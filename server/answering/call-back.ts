@@ -2,12 +2,12 @@ import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { Draft, SentLetter } from "../db/entities/answering";
 import { waitAgain } from "../cases/standing";
 import { CaseEvent } from "../db/entities/cases";
-import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
 import { query } from "../db/sql";
 import { Conflict } from "../errors";
 import { notify } from "../events/notify";
 import type { Viewer } from "../people/viewer";
+import { takeBack } from "../sending/schedule";
 import { t } from "../words";
 import { offersOf } from "./choice";
 import { createSlips } from "./draft";
@@ -36,12 +36,7 @@ export async function callBack(
     if ((await inner.count(Draft, { case: subject, person: viewer.id })) > 0) {
       throw new Conflict(t("youHaveBegunAnotherAnswerOn"));
     }
-    const called = await inner.nativeUpdate(
-      Message,
-      { id: messageId, state: "due", attempts: 0, dueAt: { $gt: now } },
-      { state: "called back" },
-    );
-    if (called === 0) throw new Conflict(t("itIsTooLateTheLetter"));
+    await takeBack(inner, messageId, now);
     const draft = inner.create(Draft, {
       case: subject,
       person: inner.getReference(Person, viewer.id),

@@ -6,11 +6,11 @@ import { Attachment } from "../db/entities/answering";
 import { CaseEvent } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
-import { Conflict, NotFound, Unusable } from "../errors";
+import { NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { settingsOf, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { CALL_BACK_SECONDS, scheduleDelivery } from "../sending/schedule";
+import { CALL_BACK_SECONDS, scheduleDelivery, takeBack } from "../sending/schedule";
 import { caseByNumber } from "./open";
 import { familiarOn } from "./people";
 import { freshMessageId, mailboxOf } from "./sender";
@@ -132,12 +132,7 @@ export async function callForwardBack(
       { populate: ["case"] },
     );
     if (!message) throw new NotFound(t("thereIsNoSuchLetterOf"));
-    const called = await inner.nativeUpdate(
-      Message,
-      { id: messageId, state: "due", attempts: 0, dueAt: { $gt: now } },
-      { state: "called back" },
-    );
-    if (called === 0) throw new Conflict(t("itIsTooLateTheLetter"));
+    await takeBack(inner, messageId, now);
     const person = inner.getReference(Person, viewer.id);
     inner.create(CaseEvent, { case: message.case, person, kind: "called back", data: {}, at: now });
     await inner.flush();

@@ -3,7 +3,7 @@ import type { FilingChange, NewReply } from "#core/forms/library";
 import { readMarkdown } from "#core/formats/markdown";
 import type { Doc } from "#core/document/types";
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { WriterFinding } from "#core/checks/writing";
+import type { WriterFinding } from "#core/checks/written";
 import { emptyDocument } from "#core/document/schema";
 import { Person } from "../db/entities/people";
 import { Reply, ReplyVersion, Shelf } from "../db/entities/library";

@@ -19,6 +19,19 @@ export async function scheduleDelivery(em: EntityManager, messageId: number, due
   await queue(em, "send", { message: messageId }, dueAt);
 }
 
+/**
+ * Takes a letter back before it leaves: it is not delivered.
+ * @throws Conflict when it is too late
+ */
+export async function takeBack(em: EntityManager, messageId: number, now: Date): Promise<void> {
+  const called = await em.nativeUpdate(
+    Message,
+    { id: messageId, state: "due", attempts: 0, dueAt: { $gt: now } },
+    { state: "called back" },
+  );
+  if (called === 0) throw new Conflict(t("itIsTooLateTheLetter"));
+}
+
 /** What is overdue by so much and has no job was lost with the process that had it. */
 const LOST_AFTER_MS = 5000;
 

@@ -3,7 +3,7 @@ import { ferryDetails } from "../../../demo/details";
 import { cleanup, screen } from "@testing-library/react";
 import { useEffect, useState } from "react";
 import { catalogue } from "#core/tokens/catalogue";
-import type { WriterFinding } from "#core/checks/writing";
+import type { WriterFinding } from "#core/checks/written";
 import type { Content } from "#server/replies/content";
 import { choose, show } from "../../testing/show";
 import { freePassage } from "./new-passage";

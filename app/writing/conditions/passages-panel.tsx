@@ -3,7 +3,7 @@ import type { Condition } from "#core/conditions/condition";
 import { inWords } from "#core/conditions/in-words";
 import { labelOf } from "#core/compose/passages";
 import type { Token } from "#core/tokens/catalogue";
-import type { WriterFinding } from "#core/checks/writing";
+import type { WriterFinding } from "#core/checks/written";
 import type { Content } from "#server/replies/content";
 import { ConditionForm } from "./condition-form";
 import type { ChangeContent } from "../reply/use-reply";

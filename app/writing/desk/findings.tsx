@@ -1,5 +1,5 @@
 import { languageName } from "#core/language/tag";
-import type { WriterFinding } from "#core/checks/writing";
+import type { WriterFinding } from "#core/checks/written";
 import { t } from "../../words/writing";
 
 /** What the checks found, each leading to its place. */

@@ -1,6 +1,6 @@
 import { Plugin, PluginKey, type EditorState } from "@tiptap/pm/state";
 import type { EditorView } from "@tiptap/pm/view";
-import type { WriterFinding } from "#core/checks/writing";
+import type { WriterFinding } from "#core/checks/written";
 import type { Passages } from "#core/conditions/condition";
 import type { Blanks } from "#core/tokens/blanks";
 import type { Token } from "#core/tokens/catalogue";
