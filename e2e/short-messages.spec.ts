@@ -21,6 +21,10 @@ test("a short message becomes a case, is answered plainly, and the answer is on 
   await answer.click();
   await page.keyboard.type("Yes – it sails at 15:40, “Kittiwake” is at gate 2.");
   await expect(page.getByText("Goes as one message")).toBeVisible();
+  // What has no formatting offers none.
+  const bar = page.getByRole("toolbar", { name: "Formatting" });
+  await expect(bar.getByRole("button", { name: "undo" })).toBeVisible();
+  await expect(bar.getByRole("button", { name: "bold" })).toHaveCount(0);
   await expect(page.getByText(/are not of the short alphabet/)).toBeVisible();
   await page.getByRole("button", { name: "Write plainly" }).click();
   await expect(answer).toContainText('Yes - it sails at 15:40, "Kittiwake" is at gate 2.');

@@ -6,11 +6,15 @@ import { LinkFields, PictureFields, TableTools } from "../../ui/editor/at-cursor
 import { Inserts, Toggles, UndoRedoTools } from "../../ui/editor/format-tools";
 import { useShortcut } from "../../ui/use-shortcut";
 import { useTransactions } from "../../ui/editor/use-transactions";
+import { useLetter } from "./use-letter";
 import { t } from "../../words/answering";
 
 /** What the answer can be formatted with, and what is at the cursor: shown while the hand is in the answer. */
 export function FormatBar({ editor, shown }: { editor: Editor; shown: boolean }) {
   useTransactions(editor);
+  // What goes by a channel without formatting has none to give.
+  const channel = useLetter(editor, (letter) => letter.inputs.channel);
+  const formats = channel === null || channel === "email";
   const at = useEditorState({
     editor,
     selector: ({ editor: one }) =>
@@ -21,13 +25,15 @@ export function FormatBar({ editor, shown }: { editor: Editor; shown: boolean })
   return (
     <div ref={bar} className={`sticky top-0 z-10 bg-sheet ${shown ? "" : "invisible"}`}>
       <Radix.Root aria-label={t("formatting")} className="flex items-center overflow-x-auto text-sm">
-        <Toggles editor={editor} />
-        <span className="ml-1 flex items-center border-l border-line pl-1">
-          <Inserts editor={editor} />
-        </span>
-        <span className="ml-1 flex items-center border-l border-line pl-1">
-          <UndoRedoTools editor={editor} />
-        </span>
+        {formats && (
+          <>
+            <Toggles editor={editor} />
+            <span className="mx-1 flex items-center border-x border-line px-1">
+              <Inserts editor={editor} />
+            </span>
+          </>
+        )}
+        <UndoRedoTools editor={editor} />
       </Radix.Root>
       {at !== null && (
         <div
