@@ -109,6 +109,33 @@ test("a window that lost its connection goes on where it was, and nothing is sai
   await expect(window.getByText("The chat has ended.").first()).toBeVisible();
 });
 
+test("a chat whose connection is lost again and again loses no word", async ({ page, browser }, {
+  retry,
+}) => {
+  const name = `Vera Drop ${retry}`;
+  await signIn(page, "idris@example.com");
+  await takeChats(page);
+  const window = await customer(browser);
+  await window.goto(`/chat?as=vera${retry}&name=${encodeURIComponent(name)}&fault=drops`);
+  await expect(window.getByLabel("Your name")).toHaveValue(name);
+  await window.getByLabel("What is it about?").fill("number 0");
+  await window.getByRole("button", { name: "Begin" }).click();
+  const chat = page.getByRole("region", { name: `Chat with ${name}` });
+  await expect(chat).toContainText("number 0");
+  for (let number = 1; number <= 8; number += 1) {
+    await window.getByLabel("Write here").fill(`number ${number}`);
+    await window.keyboard.press("Enter");
+    await expect(window.getByText(`number ${number}`)).toHaveCount(1);
+    await chat.getByRole("textbox").fill(`answer ${number}`);
+    await chat.getByRole("textbox").press("Enter");
+    await expect(window.getByText(`answer ${number}`)).toHaveCount(1);
+  }
+  await expect(window.getByText("not sent yet")).toHaveCount(0);
+  for (let number = 0; number <= 8; number += 1)
+    await expect(chat.getByText(`number ${number}`, { exact: true })).toHaveCount(1);
+  await chat.getByRole("button", { name: "End it" }).click();
+});
+
 test("a piece asks, its answers stand as buttons below it, and what is pressed is told in the chat", async ({
   page,
   browser,
@@ -130,6 +157,7 @@ test("a piece asks, its answers stand as buttons below it, and what is pressed i
   await expect(page.getByRole("button", { name: "Send it" })).toBeFocused();
   await page.keyboard.press("Enter");
   const question = window.getByRole("form", { name: "Would you like your money back, or another sailing?" });
+  await expect(question).toBeVisible();
   await expect(window.getByText("/q/")).toHaveCount(0);
   expect(await violations(window)).toEqual([]);
   await question.getByRole("button", { name: "My money back" }).click();

@@ -77,35 +77,6 @@ test("a booking system that answers nonsense is told beside the case, and asked 
   }
 });
 
-test("a chat whose connection is lost again and again loses no word, outside beside the mailbox", async ({
-  page,
-  browser,
-}, { retry }) => {
-  const name = `Vera Drop ${retry}`;
-  await signIn(page, "nele@example.com");
-  await page.goto("/chats");
-  await expect(page.getByRole("combobox", { name: "I take up to" })).toContainText("3 chats");
-  const window = await (await browser.newContext({ viewport: { width: 390, height: 760 } })).newPage();
-  await window.goto(`/chat?as=vera${retry}&name=${encodeURIComponent(name)}&fault=drops`);
-  await expect(window.getByLabel("Your name")).toHaveValue(name);
-  await window.getByLabel("What is it about?").fill("number 0");
-  await window.getByRole("button", { name: "Begin" }).click();
-  const chat = page.getByRole("region", { name: `Chat with ${name}` });
-  await expect(chat).toContainText("number 0");
-  for (let number = 1; number <= 8; number += 1) {
-    await window.getByLabel("Write here").fill(`number ${number}`);
-    await window.keyboard.press("Enter");
-    await expect(window.getByText(`number ${number}`)).toHaveCount(1);
-    await chat.getByRole("textbox").fill(`answer ${number}`);
-    await chat.getByRole("textbox").press("Enter");
-    await expect(window.getByText(`answer ${number}`)).toHaveCount(1);
-  }
-  await expect(window.getByText("not sent yet")).toHaveCount(0);
-  for (let number = 0; number <= 8; number += 1)
-    await expect(chat.getByText(`number ${number}`, { exact: true })).toHaveCount(1);
-  await chat.getByRole("button", { name: "End it" }).click();
-});
-
 test("outside, a customer’s mailbox, phone, chat and form stand side by side", async ({ page }) => {
   await signIn(page, "sunniva@example.com");
   await page.goto(`/outside/${encodeURIComponent("marta@example.net")}`);

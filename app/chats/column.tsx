@@ -50,13 +50,14 @@ export function Column(props: Props) {
     end.current?.scrollIntoView({ block: "end" });
   }, [last, isTyping]);
   return (
-    // The keyboard has Alt and the chat's number; within it, fields take the focus by themselves.
+    // The keyboard has Alt and the chat's number, and Tab: whose field has the focus is the one that the shelf is for.
     // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/click-events-have-key-events
     <section
       aria-label={t("chatWithName", { name: chat.customer })}
       data-active={isActive}
       className={`flex min-h-0 w-full min-w-[19rem] flex-1 flex-col border-t-[3px] border-r border-r-line px-4.5 ${isActive ? "border-t-accent bg-sheet" : "border-t-transparent bg-desk/45"}`}
       onClick={onActive}
+      onFocus={onActive}
     >
       <Head {...props} place={place} />
       <ol

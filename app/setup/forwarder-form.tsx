@@ -195,7 +195,7 @@ function Example({ form }: { form: ReturnType<typeof useFormOf<ForwarderInput, F
                   className="quiet-link"
                   onClick={() => setValue("marks", { ...marks, [field]: null }, { shouldDirty: true })}
                 >
-                  {t("remove")}
+                  {t("unmark")}
                 </button>
               </dd>
             </div>
