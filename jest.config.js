@@ -30,7 +30,7 @@ export default {
       ...common,
       testEnvironment: "<rootDir>/app/ui/jsdom-environment.mjs",
       testMatch: ["<rootDir>/app/**/*.test.tsx"],
-      setupFilesAfterEnv: ["@testing-library/jest-dom/jest-globals", "<rootDir>/app/ui/testing-page.ts"],
+      setupFilesAfterEnv: ["@testing-library/jest-dom/jest-globals", "<rootDir>/app/testing/waits.ts"],
     },
   ],
 };
