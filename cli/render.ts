@@ -6,7 +6,7 @@ import { compose } from "#core/compose/compose";
 import { re2Patterns } from "#core/conditions/re2";
 import { blankValueSchema } from "#core/tokens/blanks";
 import { textFor } from "#core/document/texts";
-import { contextSchema, type Context } from "#core/tokens/context";
+import { contextSchema } from "#core/tokens/context";
 import { catalogue } from "#core/tokens/catalogue";
 import { guessLanguage } from "#core/language/guess";
 import { Failure } from "./failure";
@@ -39,7 +39,7 @@ export async function render(options: RenderOptions): Promise<object> {
     : {};
   const [fallback] = reply.variants;
   const variant = reply.variants.find((one) => one.language === options.language) ?? fallback;
-  const tokens = new Map([...ownTokens(context), ...libraryTokens(library, ferryDetails)]);
+  const tokens = new Map([...ownCaseFields(context.case), ...libraryTokens(library, ferryDetails)]);
   const facts = Object.entries(library.houseFacts).map(([key, fact]) => [key, fact.value] as const);
   const whole = {
     ...context,
@@ -103,19 +103,13 @@ function asText(value: unknown): string | null {
   return typeof value === "string" ? value : null;
 }
 
-/** Case details beyond the built-in ones are the house's own fields, and questions those that can be asked: they are known because they are there. */
-function ownTokens({ case: details, ask }: Context) {
+/** Case details beyond the built-in ones are the house's own fields: they are known because they are there. */
+function ownCaseFields(details: Record<string, unknown>) {
   const fields = Object.keys(details).map((key) => ({
     key,
     label: key.replaceAll("_", " "),
     type: "text" as const,
     example: "",
   }));
-  const questions = Object.keys(ask).map((key) => ({
-    key,
-    words: key.replaceAll("_", " "),
-    type: "text" as const,
-    example: "",
-  }));
-  return catalogue({ caseFields: fields, questions });
+  return catalogue({ caseFields: fields });
 }

@@ -5,6 +5,7 @@ import { E164 } from "#core/sms/e164";
 import { reasonOf } from "#core/text/reason";
 import type { FaultBoard } from "./faults";
 import type { PhoneMessage, Phones } from "./phones";
+import { startTimers } from "./timers";
 
 /** The program, as a gateway meets it. */
 export interface Program {
@@ -38,16 +39,7 @@ const LATE_MS = 15_000;
  */
 export function smsGateway({ phones, program, faults }: SmsOptions): { router: Router; stop: () => void } {
   const router = Router();
-  const timers = new Set<NodeJS.Timeout>();
-  const later = (milliseconds: number, work: () => Promise<void>) => {
-    const timer = setTimeout(() => {
-      timers.delete(timer);
-      work().catch((error: unknown) => {
-        process.stderr.write(`outside: ${reasonOf(error)}\n`);
-      });
-    }, milliseconds);
-    timers.add(timer);
-  };
+  const { later, stop } = startTimers();
   const tell = async (path: string, body: object): Promise<Response> =>
     fetch(`${program.url}${path}`, {
       method: "POST",
@@ -131,13 +123,7 @@ export function smsGateway({ phones, program, faults }: SmsOptions): { router: R
     });
     response.json({ ok: true });
   });
-  return {
-    router,
-    stop() {
-      for (const timer of timers) clearTimeout(timer);
-      timers.clear();
-    },
-  };
+  return { router, stop };
 }
 
 function isSame(one: string, other: string): boolean {

@@ -3,6 +3,7 @@ import { SMTPServer } from "smtp-server";
 import { bounceOf } from "./bounce";
 import type { FaultBoard } from "./faults";
 import type { Mailboxes } from "./mailbox";
+import { startTimers } from "./timers";
 
 class Refusal extends Error {
   readonly responseCode: number;
@@ -29,14 +30,7 @@ export function mailServer({ mailboxes, faults, programSmtpPort }: SmtpOptions):
   server: SMTPServer;
   stop: () => void;
 } {
-  const timers = new Set<NodeJS.Timeout>();
-  const after = (milliseconds: number, work: () => void) => {
-    const timer = setTimeout(() => {
-      timers.delete(timer);
-      work();
-    }, milliseconds);
-    timers.add(timer);
-  };
+  const { later, stop } = startTimers();
   const server = new SMTPServer({
     banner: "Outside",
     disabledCommands: ["AUTH", "STARTTLS"],
@@ -49,7 +43,7 @@ export function mailServer({ mailboxes, faults, programSmtpPort }: SmtpOptions):
       if (mail === "busy") callback(new Refusal(451, "The mailbox is busy, please try again later"));
       else if (mail === "refuses") callback(new Refusal(550, `No such mailbox: ${address}`));
       else if (mail === "down") callback(new Refusal(421, "The mail server is out of order"));
-      else if (mail === "slow") after(SLOW_MS, () => callback());
+      else if (mail === "slow") later(SLOW_MS, () => callback());
       else callback();
     },
     onData(stream, session, callback) {
@@ -62,7 +56,7 @@ export function mailServer({ mailboxes, faults, programSmtpPort }: SmtpOptions):
         const gone = all.filter((address) => faults.for(address).mail === "bounces");
         const from = session.envelope.mailFrom === false ? "" : session.envelope.mailFrom.address;
         for (const recipient of gone)
-          after(BOUNCE_MS, () => void giveUp({ raw, from, recipient }, programSmtpPort));
+          later(BOUNCE_MS, () => giveUp({ raw, from, recipient }, programSmtpPort));
         const to = all.filter((address) => !gone.includes(address));
         if (to.length === 0) return callback(null, "Taken");
         mailboxes.keep(raw, to, new Date()).then(
@@ -72,13 +66,7 @@ export function mailServer({ mailboxes, faults, programSmtpPort }: SmtpOptions):
       });
     },
   });
-  return {
-    server,
-    stop() {
-      for (const timer of timers) clearTimeout(timer);
-      timers.clear();
-    },
-  };
+  return { server, stop };
 }
 
 /** Reports to a letter's envelope sender that it was given up; a report itself is reported to nobody (RFC 5321, 6.1). */
@@ -87,8 +75,6 @@ async function giveUp(letter: Parameters<typeof bounceOf>[0], port: number): Pro
   const transport = createTransport({ host: "127.0.0.1", port, ignoreTLS: true, connectionTimeout: 5000 });
   try {
     await transport.sendMail({ envelope: { from: "", to: letter.from }, raw: bounceOf(letter) });
-  } catch (error) {
-    process.stderr.write(`outside: ${error instanceof Error ? error.message : String(error)}\n`);
   } finally {
     transport.close();
   }

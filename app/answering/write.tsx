@@ -6,7 +6,7 @@ import { signedIn } from "#server/web/context";
 import { useAct } from "../ui/act";
 import { Button } from "../ui/button";
 import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
-import { AddressPicker } from "./sending/address-picker";
+import { ChosenAddress } from "./sending/chosen-address";
 import type { Route } from "./+types/write";
 import { t } from "../words/answering";
 
@@ -40,12 +40,7 @@ export default function Write({ loaderData }: Route.ComponentProps) {
           render={({ field }) => (
             <p className="flex flex-wrap items-baseline gap-3">
               <span className="text-sm">{t("toWhom")}</span>
-              {field.value !== "" && <strong className="[overflow-wrap:anywhere]">{field.value}</strong>}
-              <AddressPicker
-                label={t("toWhom")}
-                words={field.value === "" ? t("chooseSomebody") : t("somebodyElse")}
-                onAdd={field.onChange}
-              />
+              <ChosenAddress label={t("toWhom")} chosen={field.value || null} onChoose={field.onChange} />
               <FieldProblem words={errors.address?.message} />
             </p>
           )}

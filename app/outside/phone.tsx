@@ -98,7 +98,7 @@ function Shell({ children }: { children: ReactNode }) {
   return (
     <section
       aria-label={t("phone")}
-      className="flex w-full max-w-[22rem] flex-col self-start border border-line bg-desk p-4 max-sm:w-full max-h-[44rem] min-h-[28rem]"
+      className="flex w-full max-w-[22rem] flex-col self-start border border-line bg-desk p-4 max-h-[44rem] min-h-[28rem]"
     >
       {children}
     </section>

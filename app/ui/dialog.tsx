@@ -1,5 +1,7 @@
 import { Dialog as Radix } from "radix-ui";
 import type { ReactNode } from "react";
+import { Button } from "./button";
+import { t } from "../words/ui";
 
 interface Props {
   title: string;
@@ -24,5 +26,25 @@ export function Dialog({ title, words, onClose, children }: Props) {
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>
+  );
+}
+
+/** The last line of a dialog: what does it, and what leaves all as it is. */
+export function DialogFoot({
+  className = "",
+  onCancel,
+  children,
+}: {
+  className?: string;
+  onCancel: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <p className={`flex flex-row-reverse justify-start gap-5 ${className}`}>
+      {children}
+      <Button look="quiet" onClick={onCancel}>
+        {t("cancel")}
+      </Button>
+    </p>
   );
 }

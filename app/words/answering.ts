@@ -9,7 +9,6 @@ export const t = wordsOf("answering", {
   noCaseIsLikeThat: "No case is like that",
   itIsAsItWas: "It is as it was.",
   undo: "Undo",
-  cancel: "Cancel",
   joinAnotherCaseToLabel: "Join another case to {{label}}",
   itsMessagesComeHere:
     "Its messages come here, in order of time; the other case is closed and leads here. It can be undone.",

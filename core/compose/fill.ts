@@ -295,9 +295,11 @@ class Filling {
   #question(node: TokenNode, at: number, marks: Mark[]): Inline[] {
     const filled = fillToken(node, this.#input);
     const href = filled.kind === "text" && !filled.fellBack ? questionHref(node, this.#input) : null;
-    const link: Mark[] = href === null ? [] : [{ type: "link", attrs: { href } }];
-    const marked = href === null ? marks : [...marks.filter((mark) => mark.type !== "link"), ...link];
-    return this.#value(node, filled, at, marked.length > 0 ? { marks: marked } : {});
+    const linked: Mark[] =
+      href === null
+        ? marks
+        : [...marks.filter((mark) => mark.type !== "link"), { type: "link", attrs: { href } }];
+    return this.#value(node, filled, at, linked.length > 0 ? { marks: linked } : {});
   }
 
   /** The words of a value as text nodes, line by line; a gap where there is no value. */

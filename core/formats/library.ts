@@ -14,6 +14,8 @@ const language = z
   .regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, t.error("aLanguageTag"))
   .refine(isLanguageTag, t.error("noLanguageKnown"));
 const subject = z.string().max(500);
+/** Texts of channels' own, in Markdown as the body is. */
+const texts = z.partialRecord(z.enum(textChannels), z.string().min(1).max(20_000)).default({});
 
 const frontMatter = {
   id,
@@ -35,20 +37,18 @@ const frontMatter = {
   blanks: z._default(blanksSchema, {}),
   passages: z._default(passagesSchema, {}),
   attachments: z.array(z.string().min(1).max(300)).max(50).default([]),
+  texts,
 };
 
-/** Texts of channels' own, in Markdown as the body is. */
-const texts = z.partialRecord(z.enum(textChannels), z.string().min(1).max(20_000));
-
 /** Front matter of `SHELF/ID.md`. */
-export const replyMatterSchema = z.strictObject({ ...frontMatter, texts: texts.default({}) });
+export const replyMatterSchema = z.strictObject(frontMatter);
 /** Front matter of a variant, `SHELF/ID.LANGUAGE.md`: everything else is its reply's. */
 export const variantMatterSchema = z.strictObject({
   variant_of: id,
   language,
   title: z.string().max(300).optional(),
   subject: subject.optional(),
-  texts: texts.default({}),
+  texts,
 });
 
 /** Kinds of house fact. */
@@ -89,7 +89,6 @@ const libraryFileSchema = z.strictObject({
   replies: z.array(
     z.strictObject({
       ...frontMatter,
-      texts: texts.default({}),
       shelf: id.optional(),
       body: z.string().max(200_000),
       variants: z
@@ -98,7 +97,7 @@ const libraryFileSchema = z.strictObject({
             language,
             title: z.string().max(300).optional(),
             subject: subject.optional(),
-            texts: texts.default({}),
+            texts,
             body: z.string().max(200_000),
           }),
         )

@@ -1,3 +1,4 @@
+import { dayField } from "../forms/fields";
 import type { TokenType } from "../tokens/catalogue";
 import { t } from "../words/questions";
 
@@ -61,15 +62,8 @@ export function readAnswer(
     case "yes_no":
       return given === "yes" ? true : given === "no" ? false : null;
     case "date":
-      return isDate(given) ? given : null;
+      return dayField.safeParse(given).success ? given : null;
   }
-}
-
-/** A calendar date of the years 1900 to 2199 that there is. */
-function isDate(given: string): boolean {
-  if (!/^(?:19|20|21)\d{2}-\d{2}-\d{2}$/.test(given)) return false;
-  const date = new Date(`${given}T00:00:00Z`);
-  return !Number.isNaN(date.getTime()) && date.toISOString().startsWith(given);
 }
 
 /** An answer as people read it. @param language BCP 47 tag, for dates */

@@ -5,7 +5,7 @@ import { CaseEvent } from "../db/entities/cases";
 import { Person } from "../db/entities/people";
 import { query } from "../db/sql";
 import { Conflict } from "../errors";
-import { notify } from "../events/notify";
+import { notifyCase } from "../events/notify";
 import type { Viewer } from "../people/viewer";
 import { takeBack } from "../sending/schedule";
 import { t } from "../words";
@@ -66,8 +66,7 @@ export async function callBack(
       draft.id,
       letter.slips.flatMap((slip) => slip.versionId ?? []),
     );
-    await notify(inner, { case: subject.number, kind: "message" });
-    await notify(inner, { case: null, kind: "queue", changed: subject.number });
+    await notifyCase(inner, subject.number, "message");
     return subject.number;
   });
 }

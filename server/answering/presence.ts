@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { Presence } from "../db/entities/cases";
-import { notify } from "../events/notify";
+import { notifyCase } from "../events/notify";
 import { named, prepared, query } from "../db/sql";
 
 /** A colleague on a case. */
@@ -38,7 +38,7 @@ export async function arrive(
      select coalesce((select seen_at < now() - ${HERE} from before), true) as fresh from upserted`,
     [caseId, personId, caseId, personId],
   );
-  if (row?.fresh) await notifyOf(em, number);
+  if (row?.fresh) await notifyCase(em, number, "presence");
 }
 
 /** Notes that a person closed a case. */
@@ -49,11 +49,5 @@ export async function leave(
   personId: number,
 ): Promise<void> {
   await em.nativeDelete(Presence, { case: caseId, person: personId });
-  await notifyOf(em, number);
-}
-
-/** Who is on a case changed: told to whoever has it open, and to lists that show it. */
-async function notifyOf(em: EntityManager, number: number): Promise<void> {
-  await notify(em, { case: number, kind: "presence" });
-  await notify(em, { case: null, kind: "queue", changed: number });
+  await notifyCase(em, number, "presence");
 }

@@ -24,7 +24,7 @@ import { Person } from "../db/entities/people";
 import { Conflict } from "../errors";
 import { MOST_ID } from "#core/forms/fields";
 import { idSchema } from "../edge";
-import { notify } from "../events/notify";
+import { notifyCase } from "../events/notify";
 import { caseNumber } from "../house/house";
 import { settingsOf, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
@@ -107,8 +107,7 @@ export async function send(
     await inner.nativeDelete(Draft, { case: subject, person: viewer.id });
     if (isPiece) await putPiece(inner, message, number, now);
     else await scheduleDelivery(inner, message.id, dueAt);
-    await notify(inner, { case: number, kind: "message" });
-    await notify(inner, { case: null, kind: "queue", changed: number });
+    await notifyCase(inner, number, "message");
     return {
       ok: true as const,
       message: message.id,

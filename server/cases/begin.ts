@@ -1,12 +1,11 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { BeginInput } from "#core/forms/begin";
 import { CaseEvent } from "../db/entities/cases";
-import { Customer, CustomerAddress } from "../db/entities/customers";
 import { Person, Team } from "../db/entities/people";
 import { Unusable } from "../errors";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { createCustomer, openCase } from "../receiving/arrival";
+import { customerOf, openCase } from "../receiving/arrival";
 import { t } from "../words";
 
 /**
@@ -24,19 +23,13 @@ export async function beginCase(
   return em.transactional(async (inner) => {
     const { mailboxes, house } = await settingsOf(inner);
     if (mailboxes.has(address)) throw new Unusable(t("addressIsAMailboxOfOurs", { address }), "address");
-    const known = await inner.findOne(
-      CustomerAddress,
-      { channel: "email", address },
-      { populate: ["customer"] },
-    );
     const newcomer = { displayName: address, language: house.language };
-    const customer =
-      known?.customer ?? (await createCustomer(inner, newcomer, { channel: "email", address }));
+    const customer = await customerOf(inner, { channel: "email", address }, newcomer);
     const subject = await openCase(inner, {
       channel: "email",
       subject: about,
       language: customer.language ?? house.language,
-      customer: inner.getReference(Customer, customer.id),
+      customer,
       team: inner.getReference(Team, viewer.teamId),
       now,
     });

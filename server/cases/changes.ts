@@ -3,21 +3,19 @@ import { isDeepStrictEqual } from "node:util";
 import { z } from "zod";
 import { Draft } from "../db/entities/answering";
 import { Case, CaseEvent } from "../db/entities/cases";
-import { CaseChange, type CaseChangeData, type CaseStanding } from "../db/entities/changes";
+import { CaseChange, type CaseStanding } from "../db/entities/changes";
 import { Chat } from "../db/entities/chats";
-import { Customer, CustomerAddress } from "../db/entities/customers";
+import { Customer } from "../db/entities/customers";
 import { Message } from "../db/entities/messages";
 import { Person, Team } from "../db/entities/people";
 import { query } from "../db/sql";
-import { bookingReferenceIn } from "../details/bookings";
 import { idSchema } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
-import { notify } from "../events/notify";
+import { notifyCase } from "../events/notify";
 import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { queue } from "../queue/boss";
-import { createCustomer, openCase } from "../receiving/arrival";
+import { customerOf, noteBooking, openCase } from "../receiving/arrival";
 import { restate } from "./standing";
 import { t } from "../words";
 
@@ -76,24 +74,18 @@ interface Given {
 
 /** Another case's messages come to this one; the other is closed, and leads here. */
 async function join(given: Given, other: number): Promise<Changed> {
-  const { em, number } = given;
+  const { em, number, now } = given;
   if (other === number) throw new Unusable(t("aCaseIsNotJoinedToItself"), "other");
-  const [into, from] = await locked(em, [number, other]);
+  const [to, from] = await locked(em, [number, other]);
   await refuseWhileLeaving(em, from);
   const messages = await messagesOf(em, from);
-  const before = [standing(into), standing(from)];
-  await carry(em, messages, into.id);
-  await carryDrafts(em, from.id, into.id);
-  await restate(em, into, given.now);
-  Object.assign(from, { joinedTo: into, status: "closed", waitingSince: null, answerBy: null });
-  from.updatedAt = given.now;
-  const done = {
-    kind: "joined" as const,
-    looked: into,
-    data: { messages, from: from.id, to: into.id, before },
-  };
-  return record(given, done, [into, from], (label) =>
-    t("joinedOtherToLabel", { other: label(from.number), label: label(into.number) }),
+  const before = [standing(to), standing(from)];
+  await carry(em, messages, to.id);
+  await carryDrafts(em, from.id, to.id);
+  await restate(em, to, now);
+  Object.assign(from, { joinedTo: to, status: "closed", waitingSince: null, answerBy: null, updatedAt: now });
+  return record(given, { kind: "joined", from, to, messages, before }, (labels) =>
+    t("joinedOtherToLabel", labels),
   );
 }
 
@@ -112,9 +104,8 @@ async function split(given: Given, messageId: number): Promise<Changed> {
   await carry(em, messages, to.id);
   await restate(em, from, now);
   await restate(em, to, now);
-  const done = { kind: "split" as const, looked: to, data: { messages, from: from.id, to: to.id, before } };
-  return record(given, done, [from, to], (label) =>
-    t("madeACaseOfItsOwn", { count: messages.length, other: label(from.number), label: label(to.number) }),
+  return record(given, { kind: "split", from, to, messages, before }, (labels) =>
+    t("madeACaseOfItsOwn", { count: messages.length, ...labels }),
   );
 }
 
@@ -132,13 +123,8 @@ async function moveMessage(given: Given, messageId: number, other: number): Prom
   await carry(em, messages, to.id);
   await restate(em, from, now);
   await restate(em, to, now);
-  const done = {
-    kind: "message moved" as const,
-    looked: to,
-    data: { messages, from: from.id, to: to.id, before },
-  };
-  return record(given, done, [from, to], (label) =>
-    t("movedAMessageFromTo", { other: label(from.number), label: label(to.number) }),
+  return record(given, { kind: "message moved", from, to, messages, before }, (labels) =>
+    t("movedAMessageFromTo", labels),
   );
 }
 
@@ -148,17 +134,13 @@ async function move(given: Given, address: string): Promise<Changed> {
   const [subject] = await locked(em, [number]);
   if ((await settingsOf(em)).mailboxes.has(address))
     throw new Unusable(t("addressIsAMailboxOfOurs", { address }), "address");
-  const known = await em.findOne(CustomerAddress, { channel: "email", address }, { populate: ["customer"] });
-  if (known?.customer.id === subject.customer.id)
-    throw new Unusable(t("theCaseIsTheirsAlready", { name: known.customer.displayName }), "address");
   const newcomer = { displayName: address, language: subject.language ?? null };
-  const customer = known?.customer ?? (await createCustomer(em, newcomer, { channel: "email", address }));
-  const before = [standing(subject)];
+  const customer = await customerOf(em, { channel: "email", address }, newcomer);
   const names = { from: subject.customer.displayName, name: customer.displayName };
-  subject.customer = em.getReference(Customer, customer.id);
-  subject.updatedAt = now;
-  const data = { messages: [], from: subject.id, to: subject.id, before };
-  return record(given, { kind: "moved", looked: subject, data }, [subject], () =>
+  if (customer.id === subject.customer.id) throw new Unusable(t("theCaseIsTheirsAlready", names), "address");
+  const before = [standing(subject)];
+  Object.assign(subject, { customer, updatedAt: now });
+  return record(given, { kind: "moved", from: subject, to: subject, messages: [], before }, () =>
     t("movedTheCaseFromTo", names),
   );
 }
@@ -197,7 +179,7 @@ export async function undoChange(
     for (const one of cases)
       inner.create(CaseEvent, { case: one, person, kind: "undone", data: { change: id }, at: now });
     await inner.flush();
-    await tell(inner, cases);
+    for (const one of cases) await notifyCase(inner, one.number, "message");
     return { number: cases.find((one) => one.id === from)?.number ?? 0 };
   });
 }
@@ -242,7 +224,7 @@ async function locked<Numbers extends number[]>(
     { number: { $in: numbers } },
     { orderBy: { id: "asc" }, lockMode: LockMode.PESSIMISTIC_WRITE },
   );
-  await em.populate(found, ["customer", "team", "mailbox"]);
+  await em.populate(found, ["customer"]);
   return numbers.map((number) => {
     const one = found.find((known) => known.number === number);
     if (!one) throw new NotFound(t("thereIsNoCaseNumber", { number }));
@@ -299,11 +281,7 @@ async function caseOf({ em, now }: Given, from: Case, messages: number[]): Promi
     now,
   });
   subject.mailbox = from.mailbox ?? null;
-  const { details } = await settingsOf(em);
-  const reference = details.length > 0 ? bookingReferenceIn(`${first.subject}\n${first.text}`) : null;
-  subject.bookingReference = reference;
-  await em.flush();
-  if (reference !== null) await queue(em, "look-up", { case: subject.id });
+  await noteBooking(em, subject, `${first.subject}\n${first.text}`);
   return subject;
 }
 
@@ -320,41 +298,37 @@ function standing(subject: Case): CaseStanding {
 
 interface Done {
   kind: CaseChange["kind"];
+  from: Case;
   /** The case that is looked at now. */
-  looked: Case;
-  data: Omit<CaseChangeData, "after">;
+  to: Case;
+  /** Those that went over. */
+  messages: number[];
+  before: CaseStanding[];
 }
 
-/** Keeps what was done, on the record of each case, and tells whoever looks on. */
+/** Keeps what was done, on the record of each case, and tells whoever looks on. @param say what was done, in words, with the cases by their numbers */
 async function record(
   { em, viewer, now }: Given,
-  { kind, looked, data }: Done,
-  cases: Case[],
-  say: (label: (number: number) => string) => string,
+  { kind, from, to, messages, before }: Done,
+  say: (labels: { other: string; label: string }) => string,
 ): Promise<Changed> {
   const { house } = await settingsOf(em);
-  const words = say((number) => caseNumber(house, number));
+  const words = say({ other: caseNumber(house, from.number), label: caseNumber(house, to.number) });
+  const cases = [...new Set([from, to])];
   const person = em.getReference(Person, viewer.id);
   const change = em.create(CaseChange, {
     kind,
     person,
-    case: looked,
-    data: { ...data, after: cases.map(standing) },
+    case: to,
+    data: { messages, from: from.id, to: to.id, before, after: cases.map(standing) },
     at: now,
   });
   await em.flush();
   for (const one of cases)
     em.create(CaseEvent, { case: one, person, kind, data: { words, change: change.id }, at: now });
   await em.flush();
-  await tell(em, cases);
-  return { change: change.id, number: looked.number, words };
-}
-
-async function tell(em: EntityManager, cases: Case[]): Promise<void> {
-  for (const { number } of cases) {
-    await notify(em, { case: number, kind: "message" });
-    await notify(em, { case: null, kind: "queue", changed: number });
-  }
+  for (const one of cases) await notifyCase(em, one.number, "message");
+  return { change: change.id, number: to.number, words };
 }
 
 /** The case that one was joined to, by its number; null where it stands by itself. */

@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Case } from "../db/entities/cases";
+import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
 
 /**
@@ -31,17 +32,29 @@ async function waitsSince(
 /** Sets from its messages for whom a case waits, and since when. The caller writes what the unit of work holds. */
 export async function restate(em: EntityManager, subject: Case, now: Date): Promise<void> {
   const { since, within, answered } = await waitsSince(em, subject.id);
-  subject.waitingSince = since;
-  subject.answerBy = since && new Date(since.getTime() + within * 60_000);
-  subject.status = since ? "waiting for us" : answered ? "waiting for the customer" : "set aside";
-  subject.updatedAt = now;
+  if (since) return waits(subject, since, within, now);
+  const status = answered ? ("waiting for the customer" as const) : ("set aside" as const);
+  Object.assign(subject, { status, waitingSince: null, answerBy: null, updatedAt: now });
 }
 
 /** A case waits for us again, as it did before its last answer was called back. */
 export async function waitAgain(em: EntityManager, subject: Case, now: Date): Promise<void> {
   const { since, within } = await waitsSince(em, subject.id);
-  subject.waitingSince = since ?? now;
-  subject.answerBy = new Date(subject.waitingSince.getTime() + within * 60_000);
+  waits(subject, since ?? now, within, now);
+}
+
+/** The case waits for us again; its time runs from the oldest message without an answer. The caller writes what the unit of work holds. */
+export async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
+  if (subject.waitingSince === null) {
+    const { answerWithin } = await em.findOneOrFail(Team, { id: subject.team.id });
+    return waits(subject, now, answerWithin, now);
+  }
   subject.status = "waiting for us";
   subject.updatedAt = now;
+}
+
+/** Since an instant a case waits for us. @param within minutes that its team has for an answer */
+function waits(subject: Case, since: Date, within: number, now: Date): void {
+  const answerBy = new Date(since.getTime() + within * 60_000);
+  Object.assign(subject, { status: "waiting for us", waitingSince: since, answerBy, updatedAt: now });
 }

@@ -6,7 +6,7 @@ import { Message } from "../db/entities/messages";
 import { CustomerAddress } from "../db/entities/customers";
 import { Team } from "../db/entities/people";
 import { freshMessageId } from "../answering/sender";
-import { notify } from "../events/notify";
+import { notifyCase } from "../events/notify";
 import { caseNumber, findHouse } from "../house/house";
 import { scheduleDelivery } from "../sending/schedule";
 import { t } from "../words";
@@ -52,8 +52,7 @@ export async function endChat(
     if (chat.email != null) await mailTalk(inner, chat, subject, chat.email, now);
     await tellChat(inner, chat, subject.number, { what: "state", by: by === "customer" ? "them" : "us" });
     if (stoodInRow) await tellRow(inner);
-    await notify(inner, { case: subject.number, kind: "message" });
-    await notify(inner, { case: null, kind: "queue", changed: subject.number });
+    await notifyCase(inner, subject.number, "message");
   });
 }
 

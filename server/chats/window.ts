@@ -10,7 +10,7 @@ import { query } from "../db/sql";
 import { bookingReferenceIn } from "../details/bookings";
 import { digestOf } from "../digest";
 import { Conflict, NotFound } from "../errors";
-import { notify } from "../events/notify";
+import { notifyCase } from "../events/notify";
 import { settingsOf } from "../house/settings";
 import { queue } from "../queue/boss";
 import { createCustomer, firstTeam, openCase } from "../receiving/arrival";
@@ -179,8 +179,7 @@ async function keepPiece(em: EntityManager, chat: number, said: Said, now: Date)
   );
   if (fresh?.named) await queue(em, "look-up", { case: kept.case });
   await tellChat(em, { id: chat }, kept.number, { what: "pieces", by: "them" });
-  await notify(em, { case: kept.number, kind: "message" });
-  await notify(em, { case: null, kind: "queue", changed: kept.number });
+  await notifyCase(em, kept.number, "message");
   return kept.piece;
 }
 

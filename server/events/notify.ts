@@ -29,3 +29,13 @@ export type LiveEvent = z.infer<typeof eventSchema>;
 export async function notify(em: EntityManager, event: LiveEvent): Promise<void> {
   await query(em, "select pg_notify(?, ?)", [CHANNEL, JSON.stringify(event)]);
 }
+
+/** Tells of a change on a case whoever has it open, and the lists that show it. @param kind what changed: its messages and where it stands, or who is on it */
+export async function notifyCase(
+  em: EntityManager,
+  number: number,
+  kind: "message" | "presence",
+): Promise<void> {
+  await notify(em, { case: number, kind });
+  await notify(em, { case: null, kind: "queue", changed: number });
+}

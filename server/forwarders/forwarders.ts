@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { ForwarderInput } from "#core/forms/forwarder";
-import { anchorsOf, type ForwardedDetails } from "#core/mail/forwarded";
+import type { ForwardedDetails } from "#core/mail/forwarded";
 import { Forwarder, Mailbox } from "../db/entities/mailboxes";
 import { exactly, query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
@@ -71,8 +71,6 @@ export async function saveForwarder(
   return em.transactional(async (inner) => {
     const mailbox = await inner.findOne(Mailbox, { id: mailboxId });
     if (!mailbox) throw new Unusable(t("chooseOneOfTheList"), "mailbox");
-    const made = anchorsOf(input.example, input.marks);
-    if (!made.ok) throw new Unusable(made.problem, "example");
     const read = readBy(input, input.example, await settingsOf(inner), now);
     if (!read.ok) throw new Unusable(read.problem, "example");
     if (id === null) {
@@ -100,11 +98,15 @@ export async function exampleOf(
     [senderPattern(sender.trim().toLowerCase())],
   );
   if (!latest) throw new NotFound(t("noMailOfThisSenderIsHere"));
-  return { text: latest.raw === null ? latest.text : await textOf(em, latest.raw) };
+  return { text: await wholeText(em, latest) };
 }
 
-/** All that a raw message says. */
-async function textOf(em: EntityManager, raw: number): Promise<string> {
+/** All that a mail says: of what was read by a form before, the message keeps the buyer’s words alone. */
+async function wholeText(
+  em: EntityManager,
+  { text, raw }: { text: string; raw: number | null },
+): Promise<string> {
+  if (raw === null) return text;
   const mail = await readReceived({ raw: await contentOf(em, raw), envelopeFrom: null, trusted: [] });
   return mail.text;
 }
@@ -133,9 +135,7 @@ export async function tryForwarder(
   );
   const tried: TriedMail[] = [];
   for (const { text, raw, at, ...row } of rows) {
-    // Of what was read by a form before, the message keeps the buyer’s words alone.
-    const whole = raw === null ? text : await textOf(em, raw);
-    const read = readBy(forwarder, whole, settings, now);
+    const read = readBy(forwarder, await wholeText(em, { text, raw }), settings, now);
     tried.push({
       ...row,
       at: new Date(at).toISOString(),

@@ -2,22 +2,23 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { nameKey } from "#core/checks/names";
 import type { ForwardedDetails } from "#core/mail/forwarded";
 import { Case } from "../db/entities/cases";
-import { CustomerAddress, type Customer } from "../db/entities/customers";
+import type { Customer } from "../db/entities/customers";
 import type { Forwarder, Mailbox } from "../db/entities/mailboxes";
 import { Message, type Doubt } from "../db/entities/messages";
 import { settingsOf } from "../house/settings";
 import type { ReceivedMail } from "../reading/mail";
-import { createCustomer } from "../receiving/arrival";
+import { createCustomer, knownCustomer } from "../receiving/arrival";
 import { forwarderOf, readBy } from "./read";
 import { t } from "../words";
 
-/** A mail that somebody forwarded, as its form was read. */
-interface Carried {
+/** What a forwarded mail says of its buyer. */
+export interface Carried {
   forwarder: Forwarder;
-  /** Null where it does not fit: then it is received as it came, and says so. */
-  details: ForwardedDetails | null;
-  problem: Doubt | null;
+  details: ForwardedDetails;
 }
+
+/** A mail that somebody forwarded, as its form was read; where it does not fit, it is received as it came, and says so. */
+type ForwardedMail = { carried: Carried; doubt: null } | { carried: null; doubt: Doubt };
 
 /** Reads a mail by the form of who forwarded it; null for one that came by itself. */
 export async function readForwardedMail(
@@ -25,13 +26,13 @@ export async function readForwardedMail(
   mail: ReceivedMail,
   mailbox: Mailbox | null,
   now: Date,
-): Promise<Carried | null> {
+): Promise<ForwardedMail | null> {
   const forwarder = await forwarderOf(em, mailbox, mail.from.address);
   if (!forwarder) return null;
   const read = readBy(forwarder, mail.text, await settingsOf(em), now);
-  if (read.ok) return { forwarder, details: read.details, problem: null };
+  if (read.ok) return { carried: { forwarder, details: read.details }, doubt: null };
   const words = t("itNoLongerFitsTheForm", { name: forwarder.name, problem: read.problem });
-  return { forwarder, details: null, problem: { kind: "form", words } };
+  return { carried: null, doubt: { kind: "form", words } };
 }
 
 /** The address by which the forwarder knows the buyer; null where all buyers write by the same one. */
@@ -44,38 +45,31 @@ function wayToBuyer(mail: ReceivedMail): string | null {
 export async function knownBuyer(
   em: EntityManager,
   mail: ReceivedMail,
-  forwarder: Forwarder,
-  details: ForwardedDetails,
+  carried: Carried,
 ): Promise<Customer | null> {
   const address = wayToBuyer(mail);
-  const known =
-    address === null
-      ? null
-      : await em.findOne(CustomerAddress, { channel: "email", address }, { populate: ["customer"] });
-  if (known) return known.customer;
-  return (await latestOf(em, forwarder, details, {}))?.customer ?? null;
+  const known = address === null ? null : await knownCustomer(em, { channel: "email", address });
+  return known ?? (await latestOf(em, carried, {}))?.customer ?? null;
 }
 
 /** A buyer’s case: the one that the mail answers, else the one of the same buyer and order that is not closed. */
 export async function caseOfBuyer(
   em: EntityManager,
   mail: ReceivedMail,
-  forwarder: Forwarder,
-  details: ForwardedDetails,
+  carried: Carried,
 ): Promise<Case | null> {
   if (mail.answers.length > 0) {
     const ours = { messageId: { $in: mail.answers }, direction: "out" as const };
     const answered = await em.findOne(Message, ours, { populate: ["case"], orderBy: { id: "desc" } });
-    if (answered?.case.forwarder?.id === forwarder.id) return answered.case;
+    if (answered?.case.forwarder?.id === carried.forwarder.id) return answered.case;
   }
-  return latestOf(em, forwarder, details, { status: { $ne: "closed" } });
+  return latestOf(em, carried, { status: { $ne: "closed" } });
 }
 
 /** The latest case of a buyer by their name and order; null where the form says neither. */
 async function latestOf(
   em: EntityManager,
-  forwarder: Forwarder,
-  { name, reference }: ForwardedDetails,
+  { forwarder, details: { name, reference } }: Carried,
   more: { status?: { $ne: "closed" } },
 ): Promise<Case | null> {
   if (name === null || reference === null) return null;

@@ -30,10 +30,18 @@ const SAMPLE = `${"-".repeat(16)}.${"-".repeat(PROOF_LENGTH)}`;
 
 /** What a letter reads for each question before it is sent: a link that leads nowhere yet, or that it has buttons. */
 export function askingHere({ questions }: Pick<Settings, "questions">, channel: string): Context["ask"] {
+  return placesOf(
+    questions.map(({ key }) => [key, SAMPLE]),
+    channel,
+  );
+}
+
+/** Where questions are answered: by the links of their tokens, or beside the words; nowhere where no link can lead to us. */
+function placesOf(tokens: (readonly [key: string, token: string])[], channel: string): Context["ask"] {
+  if (channel === "chat") return Object.fromEntries(tokens.map(([key]) => [key, true]));
   const base = askingBase();
-  if (channel !== "chat" && base === null) return {};
-  const value = channel === "chat" ? true : urlOf(base ?? "", SAMPLE);
-  return Object.fromEntries(questions.map(({ key }) => [key, value]));
+  if (base === null) return {};
+  return Object.fromEntries(tokens.map(([key, token]) => [key, new URL(`/q/${token}`, base).href]));
 }
 
 /** The links by which a letter’s questions are answered. */
@@ -45,16 +53,10 @@ export interface Asking {
 }
 
 /** Links that no letter had before, one a question. */
-export function freshAsking(settings: Pick<Settings, "questions">, channel: string): Asking {
-  const here = askingHere(settings, channel);
-  const tokens = new Map(Object.keys(here).map((key) => [key, freshToken()]));
-  const base = askingBase();
-  if (channel === "chat" || base === null) return { ask: here, tokens };
-  return { ask: Object.fromEntries([...tokens].map(([key, token]) => [key, urlOf(base, token)])), tokens };
-}
-
-function urlOf(base: string, token: string): string {
-  return new URL(`/q/${token}`, base).href;
+export function freshAsking({ questions }: Pick<Settings, "questions">, channel: string): Asking {
+  const fresh = questions.map(({ key }) => [key, freshToken()] as const);
+  const ask = placesOf(fresh, channel);
+  return { ask, tokens: new Map(fresh.filter(([key]) => key in ask)) };
 }
 
 function freshToken(): string {

@@ -7,9 +7,9 @@ import { AskedQuestion } from "../db/entities/changes";
 import { Chat } from "../db/entities/chats";
 import { Message } from "../db/entities/messages";
 import { Conflict, NotFound, Unusable } from "../errors";
-import { notify } from "../events/notify";
+import { notifyCase } from "../events/notify";
 import { findHouse } from "../house/house";
-import { awaitAnswer } from "../receiving/arrival";
+import { awaitAnswer } from "../cases/standing";
 import { hashOfToken } from "./asking";
 import { t } from "../words";
 
@@ -74,7 +74,7 @@ function byToken(token: string): FilterQuery<AskedQuestion> {
 async function findAsked(em: EntityManager, where: FilterQuery<AskedQuestion>, lock = false) {
   const asked = await em.findOne(AskedQuestion, where, lock ? { lockMode: LockMode.PESSIMISTIC_WRITE } : {});
   if (!asked) throw new NotFound(t("thereIsNoSuchQuestionAny"));
-  await em.populate(asked, ["question", "case.customer", "case.team", "message"]);
+  await em.populate(asked, ["question", "case", "message"]);
   return asked as typeof asked & { question: AskedQuestion["question"] & AskedWords };
 }
 
@@ -113,7 +113,7 @@ async function comesBack(
     { id: asked.case.id },
     { lockMode: LockMode.PESSIMISTIC_WRITE },
   );
-  const { customer } = await em.populate(subject, ["customer"]).then(() => subject);
+  await em.populate(subject, ["customer"]);
   const { language } = await findHouse(em);
   const words = answerWords(question.kind, answer, subject.language ?? language);
   const message = em.create(Message, {
@@ -122,7 +122,7 @@ async function comesBack(
     channel: letter?.channel ?? subject.channel,
     state: "received",
     kind: "pressed",
-    fromName: customer.displayName,
+    fromName: subject.customer.displayName,
     fromAddress: letter?.toAddress ?? "",
     toAddress: letter?.fromAddress ?? "",
     subject: "",
@@ -145,6 +145,5 @@ async function comesBack(
   em.create(CaseEvent, { case: subject, person: null, kind: "pressed", data: { words }, at: now });
   await em.flush();
   if (chat) await tellChat(em, chat, subject.number, { what: "pieces", by: "them" });
-  await notify(em, { case: subject.number, kind: "message" });
-  await notify(em, { case: null, kind: "queue", changed: subject.number });
+  await notifyCase(em, subject.number, "message");
 }

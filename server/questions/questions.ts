@@ -1,6 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { QuestionInput } from "#core/forms/question";
-import { answerWords, type Answer, type QuestionKind } from "#core/questions/question";
+import { answerWords, type Answer } from "#core/questions/question";
+import { AskedQuestion } from "../db/entities/changes";
 import { Question } from "../db/entities/mailboxes";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
@@ -37,14 +38,12 @@ export async function listQuestions(em: EntityManager, viewer: Viewer): Promise<
       asked: own.reduce((sum, one) => sum + one.times, 0),
       answers: own
         .flatMap(({ answer, times }) =>
-          answer === null ? [] : [{ words: said(kind, answer, language), times }],
+          answer === null ? [] : [{ words: answerWords(kind, answer, language), times }],
         )
         .slice(0, MOST_ANSWERS),
     };
   });
 }
-
-const said = (kind: QuestionKind, answer: Answer, language: string) => answerWords(kind, answer, language);
 
 /**
  * Makes a question, or changes one; what was asked before keeps its answers.
@@ -69,11 +68,7 @@ export async function saveQuestion(
     }
     const known = await inner.findOne(Question, { id });
     if (!known) throw new NotFound(t("thereIsNoSuchQuestionAny"));
-    const [{ times } = { times: 0 }] = await query<{ times: number }>(
-      inner,
-      "select count(*)::int as times from asked_questions where question_id = ?",
-      [id],
-    );
+    const times = await inner.count(AskedQuestion, { question: id });
     if (times > 0 && (known.kind !== set.kind || known.key !== set.key))
       throw new Unusable(t("thisQuestionWasAskedBefore"), known.kind === set.kind ? "key" : "kind");
     Object.assign(known, set);

@@ -6,7 +6,7 @@ import { bareSubject, caseNumberIn } from "#core/mail/subject";
 import { Attachment } from "../db/entities/answering";
 import { Case } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
-import { CustomerAddress, type Customer } from "../db/entities/customers";
+import type { Customer } from "../db/entities/customers";
 import { Mailbox } from "../db/entities/mailboxes";
 import { Team } from "../db/entities/people";
 import { caseOfBuyer, dueBy, knownBuyer, newBuyer, readForwardedMail } from "../forwarders/receive";
@@ -21,6 +21,7 @@ import {
   createCustomer,
   failedLater,
   firstTeam,
+  knownCustomer,
   openCase,
   openCasesOf,
   type Accepted,
@@ -46,43 +47,42 @@ export async function acceptMail(
     if (known)
       return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
     const mailbox = await mailboxOfMail(inner, mail, recipients);
-    const carried = mail.kind === "message" ? await readForwardedMail(inner, mail, mailbox, now) : null;
-    const details = carried?.details ?? null;
-    const customer =
-      carried && details
-        ? await knownBuyer(inner, mail, carried.forwarder, details)
-        : await knownCustomer(inner, mail.from.address);
+    const forwarded = mail.kind === "message" ? await readForwardedMail(inner, mail, mailbox, now) : null;
+    const carried = forwarded?.carried ?? null;
+    const customer = carried
+      ? await knownBuyer(inner, mail, carried)
+      : await knownCustomer(inner, { channel: "email", address: mail.from.address });
     const house = await findHouse(inner);
     const letter = await failedLetter(inner, mail, recipients);
     const found =
       letter?.case ??
-      (carried && details
-        ? await caseOfBuyer(inner, mail, carried.forwarder, details)
+      (carried
+        ? await caseOfBuyer(inner, mail, carried)
         : await caseOfMail(inner, mail, customer, house.casePrefix, now));
     const subject =
       found ??
       (await createCase(
         inner,
         mail,
-        customer ?? (details ? await newBuyer(inner, mail, details) : await newCustomer(inner, mail)),
+        customer ?? (carried ? await newBuyer(inner, mail, carried.details) : await newCustomer(inner, mail)),
         mailbox,
         now,
       ));
-    if (carried && details) Object.assign(subject, { forwarder: carried.forwarder, forwarded: details });
-    const doubts = carried?.problem == null ? mail.doubts : [...mail.doubts, carried.problem];
+    if (carried) Object.assign(subject, { forwarder: carried.forwarder, forwarded: carried.details });
+    const doubts = forwarded?.doubt ? [...mail.doubts, forwarded.doubt] : mail.doubts;
     const message = inner.create(Message, {
       case: subject,
       direction: "in",
       channel: "email",
       state: "received",
-      fromName: details?.name ?? mail.from.name,
+      fromName: carried?.details.name ?? mail.from.name,
       fromAddress: mail.from.address,
       toAddress: mail.to[0] ?? recipients[0] ?? "",
       replyTo: mail.replyTo,
       doubts: doubts.length > 0 ? doubts : null,
       cut: mail.cut,
       subject: mail.subject,
-      text: details?.text ?? mail.text,
+      text: carried?.details.text ?? mail.text,
       html: mail.html,
       language: mail.language,
       messageId: mail.messageId,
@@ -107,7 +107,7 @@ export async function acceptMail(
     if (mail.failure && letter) await noteFailure(inner, letter, mail.failure, now);
     const words = `${mail.subject}\n${mail.text}`;
     await arrived(inner, { subject, opened: !found, words, isDue: mail.kind === "message" }, now);
-    if (details) await dueBy(inner, subject, details);
+    if (carried) await dueBy(inner, subject, carried.details);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
 }
@@ -170,11 +170,6 @@ async function takenBefore(em: EntityManager, mail: ReceivedMail): Promise<Loade
     if (files.map(({ file }) => file.sha256).join() === digests.join()) return one;
   }
   return null;
-}
-
-async function knownCustomer(em: EntityManager, address: string): Promise<Customer | null> {
-  const known = await em.findOne(CustomerAddress, { channel: "email", address }, { populate: ["customer"] });
-  return known?.customer ?? null;
 }
 
 async function newCustomer(em: EntityManager, mail: ReceivedMail): Promise<Customer> {

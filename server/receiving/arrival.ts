@@ -1,11 +1,12 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { awaitAnswer } from "../cases/standing";
 import { Case, CaseEvent } from "../db/entities/cases";
 import { Customer, CustomerAddress } from "../db/entities/customers";
 import type { Message } from "../db/entities/messages";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { bookingReferenceIn } from "../details/bookings";
-import { notify } from "../events/notify";
+import { notifyCase } from "../events/notify";
 import { settingsOf } from "../house/settings";
 import { queue } from "../queue/boss";
 
@@ -77,11 +78,14 @@ export async function openCase(em: EntityManager, { now, ...given }: Opening): P
 type Newcomer = Pick<Customer, "displayName" | "language"> &
   Partial<Pick<Customer, "firstName" | "lastName" | "nameKey" | "phone">>;
 
+/** An address that one customer is recognised by. */
+type Reached = Pick<CustomerAddress, "channel" | "address">;
+
 /** Somebody new, by the address that they are recognised by from now on; null where they have none of their own. */
 export async function createCustomer(
   em: EntityManager,
   known: Newcomer,
-  reached: Pick<CustomerAddress, "channel" | "address"> | null,
+  reached: Reached | null,
 ): Promise<Customer> {
   const customer = em.create(Customer, {
     ...{ firstName: null, lastName: null, nameKey: null, phone: null, timeZone: null, since: null },
@@ -90,6 +94,18 @@ export async function createCustomer(
   if (reached !== null) em.create(CustomerAddress, { ...reached, customer });
   await em.flush();
   return customer;
+}
+
+/** The customer who is recognised by an address; null for nobody. */
+export async function knownCustomer(em: EntityManager, reached: Reached): Promise<Customer | null> {
+  const { channel, address } = reached;
+  const known = await em.findOne(CustomerAddress, { channel, address }, { populate: ["customer"] });
+  return known?.customer ?? null;
+}
+
+/** The customer who is recognised by an address; whom nobody knew becomes one by it. */
+export async function customerOf(em: EntityManager, reached: Reached, newcomer: Newcomer): Promise<Customer> {
+  return (await knownCustomer(em, reached)) ?? createCustomer(em, newcomer, reached);
 }
 
 /**
@@ -130,10 +146,6 @@ export async function arrived(em: EntityManager, arrival: Arrival, now: Date): P
   if (isDue) await awaitAnswer(em, subject, now);
   else if (opened) subject.status = "set aside";
   subject.updatedAt = now;
-  // Where the house asks no booking system, what looks like a reference is none.
-  const { details } = await settingsOf(em);
-  const reference = details.length > 0 && subject.bookingReference == null ? bookingReferenceIn(words) : null;
-  if (reference !== null) subject.bookingReference = reference;
   em.create(CaseEvent, {
     case: subject,
     person: null,
@@ -141,19 +153,16 @@ export async function arrived(em: EntityManager, arrival: Arrival, now: Date): P
     data: {},
     at: now,
   });
-  await em.flush();
-  if (reference !== null) await queue(em, "look-up", { case: subject.id });
-  await notify(em, { case: subject.number, kind: "message" });
-  await notify(em, { case: null, kind: "queue", changed: subject.number });
+  await noteBooking(em, subject, words);
+  await notifyCase(em, subject.number, "message");
 }
 
-/** The case waits for us again; its time runs from the oldest message without an answer. The caller writes what the unit of work holds. */
-export async function awaitAnswer(em: EntityManager, subject: Case, now: Date): Promise<void> {
-  if (subject.waitingSince === null) {
-    const team = await em.findOneOrFail(Team, { id: subject.team.id });
-    subject.waitingSince = now;
-    subject.answerBy = new Date(now.getTime() + team.answerWithin * 60_000);
-  }
-  subject.status = "waiting for us";
-  subject.updatedAt = now;
+/** A booking that words name is the case’s, where it has none yet, and is looked up. Writes what the unit of work holds. */
+export async function noteBooking(em: EntityManager, subject: Case, words: string): Promise<void> {
+  // Where the house asks no booking system, what looks like a reference is none.
+  const { details } = await settingsOf(em);
+  const reference = details.length > 0 && subject.bookingReference == null ? bookingReferenceIn(words) : null;
+  if (reference !== null) subject.bookingReference = reference;
+  await em.flush();
+  if (reference !== null) await queue(em, "look-up", { case: subject.id });
 }

@@ -5,19 +5,11 @@ import { shownNumber } from "#core/sms/number";
 import { wellFormed } from "#core/text/well-formed";
 import { CaseEvent } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
-import { CustomerAddress, type Customer } from "../db/entities/customers";
 import { PhoneNumber, Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound } from "../errors";
-import { notify } from "../events/notify";
-import {
-  arrived,
-  createCustomer,
-  failedLater,
-  openCase,
-  openCasesOf,
-  type Accepted,
-} from "../receiving/arrival";
+import { notifyCase } from "../events/notify";
+import { arrived, customerOf, failedLater, openCase, openCasesOf, type Accepted } from "../receiving/arrival";
 import { beginningOf } from "../receiving/beginning";
 import { t } from "../words";
 
@@ -66,7 +58,8 @@ export async function acceptShortMessage(
     if (known)
       return { caseId: known.case.id, caseNumber: known.case.number, messageId: known.id, opened: false };
     const team = await inner.findOneOrFail(Team, { id: ours.team.id });
-    const customer = await customerOf(inner, from);
+    const newcomer = { displayName: shownNumber(from), phone: from, language: null };
+    const customer = await customerOf(inner, { channel: "sms", address: from }, newcomer);
     const open = await openCasesOf(inner, customer, "sms", now);
     const found = open.find((one) => one.team.id === team.id) ?? null;
     const words = wellFormed(text);
@@ -101,18 +94,6 @@ export async function acceptShortMessage(
   });
 }
 
-/** The customer whose number it is, by what they are recognised by or what is known of them; else a new one. */
-async function customerOf(em: EntityManager, from: string): Promise<Customer> {
-  const known = await em.findOne(
-    CustomerAddress,
-    { channel: "sms", address: from },
-    { populate: ["customer"] },
-  );
-  if (known) return known.customer;
-  const shown = { displayName: shownNumber(from), phone: from, language: null };
-  return createCustomer(em, shown, { channel: "sms", address: from });
-}
-
 /**
  * Keeps what a gateway says became of a message: it is on the phone, or it will not be, and then its case waits for us
  * again. What was heard before, and what is about no message of ours, changes nothing.
@@ -138,8 +119,7 @@ export async function acceptReceipt(
       inner.create(CaseEvent, { case: subject, person: null, kind: "arrived", data, at: now });
     } else await failedLater(inner, message, problem ?? t("theGatewayCouldNotDeliverIt"), now);
     await inner.flush();
-    await notify(inner, { case: subject.number, kind: "message" });
-    await notify(inner, { case: null, kind: "queue", changed: subject.number });
+    await notifyCase(inner, subject.number, "message");
     return true;
   });
 }

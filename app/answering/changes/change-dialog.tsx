@@ -1,10 +1,11 @@
 import { useState, type ReactNode } from "react";
+import type { Change } from "#server/cases/changes";
 import { Button } from "../../ui/button";
-import { Dialog } from "../../ui/dialog";
+import { Dialog, DialogFoot } from "../../ui/dialog";
 import { FormProblem } from "../../ui/form";
-import { AddressPicker } from "../sending/address-picker";
+import { ChosenAddress } from "../sending/chosen-address";
 import { CasePicker, type FoundCase } from "./case-picker";
-import { useChange, type Change } from "./use-change";
+import { useChange } from "./use-change";
 import { t } from "../../words/answering";
 
 /** What is to be changed: of the case, or of one message. */
@@ -61,12 +62,7 @@ export default function ChangeDialog({ wanted, number, label, customer, onClose 
           onClose={onClose}
         >
           <p className="flex flex-wrap items-baseline gap-3">
-            {address !== null && <strong className="[overflow-wrap:anywhere]">{address}</strong>}
-            <AddressPicker
-              label={t("theOtherCustomer")}
-              words={address === null ? t("chooseSomebody") : t("somebodyElse")}
-              onAdd={setAddress}
-            />
+            <ChosenAddress label={t("theOtherCustomer")} chosen={address} onChoose={setAddress} />
           </p>
         </Asked>
       );
@@ -106,14 +102,11 @@ function Asked({
     <Dialog title={title} words={words} onClose={onClose}>
       <div className="mt-4">{children}</div>
       <FormProblem words={problem} />
-      <p className="mt-5 flex flex-row-reverse justify-start gap-5">
+      <DialogFoot className="mt-5" onCancel={onClose}>
         <Button disabled={busy || asked === null} onClick={() => void go()}>
           {yes}
         </Button>
-        <Button look="quiet" onClick={onClose}>
-          {t("cancel")}
-        </Button>
-      </p>
+      </DialogFoot>
     </Dialog>
   );
 }

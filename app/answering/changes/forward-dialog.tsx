@@ -5,10 +5,10 @@ import { listed } from "#core/text/counted";
 import { useAct } from "../../ui/act";
 import { Button } from "../../ui/button";
 import { Checkbox } from "../../ui/checkbox";
-import { Dialog } from "../../ui/dialog";
+import { Dialog, DialogFoot } from "../../ui/dialog";
 import { FormProblem } from "../../ui/form";
 import { useToast } from "../../ui/toast";
-import { AddressPicker } from "../sending/address-picker";
+import { ChosenAddress } from "../sending/chosen-address";
 import { t } from "../../words/answering";
 
 const answer = z.union([
@@ -64,11 +64,10 @@ export default function ForwardDialog({ message, onClose }: Props) {
       >
         <p className="flex flex-wrap items-baseline gap-3">
           <span className="text-sm text-soft">{t("forwardTo")}</span>
-          {to !== null && <strong className="[overflow-wrap:anywhere]">{to}</strong>}
-          <AddressPicker
+          <ChosenAddress
             label={t("forwardToWhom")}
-            words={to === null ? t("chooseSomebody") : t("somebodyElse")}
-            onAdd={(address) => {
+            chosen={to}
+            onChoose={(address) => {
               setTo(address);
               setAsks(null);
               setProblem(undefined);
@@ -100,14 +99,11 @@ export default function ForwardDialog({ message, onClose }: Props) {
           </p>
         )}
         <FormProblem words={problem} />
-        <p className="flex flex-row-reverse justify-start gap-5">
+        <DialogFoot onCancel={onClose}>
           <Button type="submit" disabled={busy || to === null}>
             {asks === null ? t("forwardIt") : t("sendItAllTheSame")}
           </Button>
-          <Button look="quiet" onClick={onClose}>
-            {t("cancel")}
-          </Button>
-        </p>
+        </DialogFoot>
       </form>
     </Dialog>
   );

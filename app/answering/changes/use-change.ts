@@ -1,18 +1,12 @@
 import { useNavigate } from "react-router";
 import * as z from "zod/mini";
+import type { Change } from "#server/cases/changes";
 import { useAct } from "../../ui/act";
 import { useToast } from "../../ui/toast";
 import { t } from "../../words/answering";
 
 const changed = z.object({ change: z.number(), number: z.number(), words: z.string() });
 const undone = z.object({ number: z.number() });
-
-/** What is asked of `cases/:number/change`. */
-export type Change =
-  | { what: "join"; other: number }
-  | { what: "split"; message: number }
-  | { what: "move message"; message: number; to: number }
-  | { what: "move"; address: string };
 
 /** Changes which case is whose, and what is on it; says what was done, offers to undo it, and goes where the words are now. */
 export function useChange(number: number): {

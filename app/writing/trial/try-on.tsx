@@ -35,6 +35,7 @@ interface Props {
 
 interface Tried {
   trial: Trial;
+  channel: TrialCase["channel"];
   letter: Letter;
   checks: SendCheck[];
 }
@@ -117,7 +118,7 @@ export function TryOn({
         </p>
       )}
       {tried.length === 0 && !problem && <p className="text-soft">{t("thereAreNoCasesYetTo")}</p>}
-      {tried.map(({ trial, letter, checks }) => (
+      {tried.map(({ trial, channel, letter, checks }) => (
         <article
           key={trial.case.number}
           aria-label={t("forCustomer", { customer: trial.case.customer })}
@@ -126,13 +127,11 @@ export function TryOn({
           <p className="flex items-baseline gap-2">
             <strong className="min-w-0 truncate">{trial.case.customer}</strong>
             <span className="whitespace-nowrap text-soft tabular-nums">{trial.case.label}</span>
-            <span className="ml-auto whitespace-nowrap text-soft">
-              {channelName(own ?? trial.case.channel)}
-            </span>
+            <span className="ml-auto whitespace-nowrap text-soft">{channelName(channel)}</span>
           </p>
           <p className="text-look">{whyWords(trial.why)}</p>
           {letter.subject !== "" && <p className="mt-1 font-serif text-soft">{letter.subject}</p>}
-          {(own ?? trial.case.channel) !== "email" ? (
+          {channel !== "email" ? (
             // As it goes out: without any formatting.
             <div className="letter mt-2 whitespace-pre-wrap">{letter.text}</div>
           ) : asText ? (
@@ -227,5 +226,5 @@ function tryOn(
     sentReplies: [],
     languageOf: () => null,
   });
-  return { trial, letter, checks: checks.filter((check) => !NOT_HERE.has(check.code)) };
+  return { trial, channel, letter, checks: checks.filter((check) => !NOT_HERE.has(check.code)) };
 }
