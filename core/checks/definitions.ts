@@ -2,6 +2,7 @@ import { testsOf } from "../conditions/condition";
 import { coverage } from "../conditions/coverage";
 import { inWords } from "../conditions/in-words";
 import { labelOf } from "../compose/passages";
+import { allTexts } from "../document/texts";
 import { documentText, passagesOf, walk } from "../document/walk";
 import type { Token } from "../tokens/catalogue";
 import { readText } from "../tokens/text-form";
@@ -90,7 +91,7 @@ const NAMING_WORDS = 6;
 function passageName(reply: WrittenReply, id: string, tokens: ReadonlyMap<string, Token>): string {
   const passage = reply.passages[id];
   const condition = passage ? inWords(passage.when, (name) => labelOf(name, reply, tokens)) : "";
-  for (const { document } of reply.variants) {
+  for (const document of reply.variants.flatMap(allTexts)) {
     let words: string | null = null;
     walk(document, (node) => {
       if (words === null && passagesOf(node).some((ref) => ref.id === id)) words = documentText(node);

@@ -8,6 +8,31 @@ export function nameKey(name: string): string {
     .join(" ");
 }
 
+/** The parts of a person's name, and the whole for comparing; null where they are not known. */
+interface PersonNames {
+  firstName: string | null;
+  lastName: string | null;
+  nameKey: string | null;
+}
+
+/**
+ * First and last name of a display name, where it looks like a person's: “Brandt, Ana” and “Ana Brandt”. One word may be
+ * a company's, and what holds digits or an @ is nobody's name.
+ */
+export function personNames(name: string | null): PersonNames {
+  const whole = (firstName: string, lastName: string) => ({
+    ...{ firstName, lastName },
+    nameKey: nameKey(`${firstName} ${lastName}`),
+  });
+  if (name !== null && !/[@\d]/.test(name)) {
+    const [last, first, ...more] = name.split(",").map((part) => part.trim());
+    if (first && last && more.length === 0) return whole(first, last);
+    const [one, ...others] = name.trim().split(/\s+/);
+    if (one && others.length > 0) return whole(one, others.join(" "));
+  }
+  return { firstName: null, lastName: null, nameKey: null };
+}
+
 /**
  * Stretches of two to five words that might be somebody's name, as name keys, for looking them up
  * among the customers. Only stretches that begin with a capital or a letter of a script without capitals count.

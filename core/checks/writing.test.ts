@@ -200,4 +200,21 @@ test("a passage is named by its first words, in whatever it stands, and by when 
     "“One two three four five six …” (when first name",
   );
   expect(message(":::passage{id=p}\n- In a list\n:::")).toContain("“In a list” (when");
+  // A passage that stands only in a channel’s own text is known by its words there.
+  const own = written("Words.", {
+    passages: {
+      p: { when: { all: [passages.p.when, { value: "customer.first_name", is: "equals", to: "Bo" }] } },
+    },
+  });
+  const variants = own.variants.map((one) => ({
+    ...one,
+    texts: { sms: readMarkdown(":passage[Short words]{#p}").doc },
+  }));
+  const inOwn = checkReply(
+    { ...own, channels: ["email", "sms"], variants },
+    {
+      ...{ tokens, facts, patterns: re2Patterns, segments: smsSegments, now },
+    },
+  );
+  expect(inOwn.find(({ code }) => code === "passage-never")?.message).toContain("“Short words” (when");
 });

@@ -2,7 +2,7 @@ import { randomBytes } from "node:crypto";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import { MOST_PIECE, type ChatState } from "#core/chat/protocol";
-import { nameKey } from "#core/checks/names";
+import { personNames } from "#core/checks/names";
 import { wellFormed } from "#core/text/well-formed";
 import { Chat } from "../db/entities/chats";
 import { CaseEvent } from "../db/entities/cases";
@@ -45,13 +45,14 @@ export async function beginChat(
   const chat = await em.transactional(async (inner) => {
     const words = wellFormed(input.text);
     const name = wellFormed(input.name) || null;
+    const names = personNames(name);
     const customer = await createCustomer(
       inner,
       {
-        firstName: name?.split(/\s+/)[0] ?? null,
-        lastName: name?.split(/\s+/).slice(1).join(" ") || null,
+        ...names,
+        // Who is asked for their name and gives one word says what to call them.
+        firstName: names.firstName ?? name,
         displayName: name ?? t("guest"),
-        nameKey: name === null ? null : nameKey(name),
         language: input.language,
       },
       { channel: "chat", address: tokenHash },

@@ -1,5 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { nameKey } from "#core/checks/names";
+import { personNames } from "#core/checks/names";
 import type { ForwardedDetails } from "#core/mail/forwarded";
 import { Case } from "../db/entities/cases";
 import type { Customer } from "../db/entities/customers";
@@ -87,18 +87,10 @@ export async function newBuyer(
   mail: ReceivedMail,
   { name }: ForwardedDetails,
 ): Promise<Customer> {
-  const words = name?.split(/\s+/) ?? [];
-  const isWhole = words.length >= 2;
   const address = wayToBuyer(mail);
   return createCustomer(
     em,
-    {
-      firstName: isWhole ? (words[0] ?? null) : null,
-      lastName: isWhole ? words.slice(1).join(" ") : null,
-      displayName: name ?? t("buyer"),
-      nameKey: isWhole && name !== null ? nameKey(name) : null,
-      language: mail.language,
-    },
+    { ...personNames(name), displayName: name ?? t("buyer"), language: mail.language },
     address === null ? null : { channel: "email", address },
   );
 }

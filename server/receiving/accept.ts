@@ -1,5 +1,5 @@
 import type { EntityManager, Loaded } from "@mikro-orm/postgresql";
-import { nameKey } from "#core/checks/names";
+import { personNames } from "#core/checks/names";
 import { failureWords, type DeliveryFailure } from "#core/mail/failure";
 import { isAlone, noCopies, type Copies } from "#core/mail/copies";
 import { bareSubject, caseNumberIn } from "#core/mail/subject";
@@ -174,29 +174,12 @@ async function takenBefore(em: EntityManager, mail: ReceivedMail): Promise<Loade
 
 async function newCustomer(em: EntityManager, mail: ReceivedMail): Promise<Customer> {
   const address = mail.from.address;
-  const { firstName, lastName } = nameParts(mail.from.name);
-  const isWhole = firstName !== null && lastName !== null;
+  const { name } = mail.from;
   return createCustomer(
     em,
-    {
-      firstName,
-      lastName,
-      displayName: mail.from.name ?? address,
-      nameKey: isWhole ? nameKey(`${firstName} ${lastName}`) : null,
-      language: mail.language,
-    },
+    { ...personNames(name), displayName: name ?? address, language: mail.language },
     { channel: "email", address },
   );
-}
-
-/** First and last name of a sender's display name, where it looks like a person's: “Brandt, Ana” and “Ana Brandt”. */
-function nameParts(name: string | null): { firstName: string | null; lastName: string | null } {
-  if (name === null || /@|\d/.test(name)) return { firstName: null, lastName: null };
-  const [last, first, ...more] = name.split(",").map((part) => part.trim());
-  if (first && last && more.length === 0) return { firstName: first, lastName: last };
-  const words = name.split(/\s+/);
-  if (words.length < 2) return { firstName: null, lastName: null };
-  return { firstName: words[0] ?? null, lastName: words.slice(1).join(" ") };
 }
 
 async function caseOfMail(
