@@ -6,13 +6,15 @@ const HERE_EVERY_MS = 15_000;
 export function useStillThere(isWanted: boolean): void {
   useEffect(() => {
     if (!isWanted) return;
-    // What cannot be said now is said the next time.
+    // What cannot be said now is said the next time. An answer that is not read would keep its connection open.
     const here = () =>
       void fetch("/chats/sign", {
         method: "POST",
         headers: { "Content-Type": "application/json" },
         body: JSON.stringify({ what: "here" }),
-      }).catch(() => undefined);
+      })
+        .then((response) => response.text())
+        .catch(() => undefined);
     here();
     const timer = setInterval(here, HERE_EVERY_MS);
     return () => clearInterval(timer);
