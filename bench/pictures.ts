@@ -129,7 +129,7 @@ async function chatting(browser: Browser, program: Program, { page, take }: Came
   await take("chats");
 }
 
-/** A short message that costs more than it need, and a customer's mailbox and phone. */
+/** A short message that costs more than it need. */
 async function shortMessages({ page, take }: Camera): Promise<void> {
   await page.goto("/waiting?whose=all&channel=sms");
   await page.getByRole("link", { name: /Kowal/ }).first().click();
@@ -139,7 +139,29 @@ async function shortMessages({ page, take }: Camera): Promise<void> {
   await page.keyboard.type("Yes – as things stand it sails at 15:40. “Kittiwake” is at gate 2 from 15:10.");
   await page.getByText("Goes as").waitFor();
   await take("short-message");
+  await page.getByRole("button", { name: "Write plainly" }).click();
+  await sent(page);
+}
+
+async function sent(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Send and stay" }).click();
+  await page
+    .getByRole("article", { name: /Our answer/ })
+    .getByText("arrived")
+    .waitFor();
+}
+
+/** What reached a customer, by every channel. */
+async function outside({ page, take }: Camera): Promise<void> {
+  await page.goto("/waiting?whose=all&text=refund+not+here");
+  await page.getByRole("link", { name: /Kowal/ }).first().click();
+  await page.getByRole("textbox", { name: "Our answer", includeHidden: true }).waitFor({ state: "attached" });
+  await page.keyboard.press("Escape");
+  await page.getByRole("textbox", { name: "Our answer" }).click();
+  await page.keyboard.type("your money left us on Monday; banks take up to five working days to show it.");
+  await sent(page);
   await page.goto(`/outside/${encodeURIComponent("marta@example.net")}`);
+  await page.getByText("your money left us").first().waitFor();
   await take("outside");
 }
 
@@ -163,6 +185,7 @@ export function takePictures(): Promise<object> {
       await lead.take("contact");
       await shortMessages(light);
       await chatting(browser, program, await camera(browser, program, "nele"));
+      await outside(light);
       await takeAnswering(await camera(browser, program, "bram"), "answering");
       await takeAnswering(await camera(browser, program, "idris", "dark"), "answering-dark");
       await onTelephone(await camera(browser, program, "maren", "light", { width: 390, height: 844 }));

@@ -1,10 +1,12 @@
 import { parseArgs } from "node:util";
 import { z } from "zod";
 import { lint } from "#core/checks/lint";
+import { reasonOf } from "#core/text/reason";
 import { replyChannels } from "#core/words/named";
 import { isLanguageTag } from "#core/language/tag";
 import { ferryDetails } from "../demo/details";
 import { dkim } from "./dkim";
+import { due, instantOption } from "./due";
 import { Failure } from "./failure";
 import { readLibrary } from "./read";
 import { rank } from "./rank";
@@ -16,6 +18,7 @@ const USAGE = [
   "  lint   --library PATH",
   "  user add --name NAME --email ADDRESS [--first NAME] [--role agent|curator|lead] [--team NAME]",
   "  dkim   --domain DOMAIN --out FILE [--selector shelf]",
+  "  due    --calendar FILE --since INSTANT --within MINUTES [--pauses FILE]",
   "  rank   --replies FILE [--history FILE] --inquiries FILE [--top 5]",
 ].join("\n");
 
@@ -52,6 +55,16 @@ const userOptions = z.object({
 
 const dkimOptions = z.object({ domain: path, out: path, selector: path.default("shelf") });
 
+const dueOptions = z.object({
+  calendar: path,
+  since: instantOption,
+  within: z.coerce
+    .number("is a number of minutes")
+    .min(0, "is at least 0")
+    .max(1_000_000, "is at most 1000000"),
+  pauses: path.optional(),
+});
+
 function read<T>(schema: z.ZodType<T>, args: string[]): T {
   let values: unknown;
   try {
@@ -77,13 +90,15 @@ function read<T>(schema: z.ZodType<T>, args: string[]): T {
         domain: option,
         selector: option,
         out: option,
+        calendar: option,
+        since: option,
+        within: option,
+        pauses: option,
       },
     }).values;
   } catch (error) {
-    throw new Failure(
-      error instanceof Error ? (error.message.split("\n")[0] ?? "wrong use") : String(error),
-      2,
-    );
+    const [first = "wrong use"] = reasonOf(error).split("\n");
+    throw new Failure(first, 2);
   }
   const parsed = schema.safeParse(values);
   if (parsed.success) return parsed.data;
@@ -110,6 +125,8 @@ async function linesOf([verb, ...args]: string[]): Promise<string[]> {
     }
     case "dkim":
       return [JSON.stringify(dkim(read(dkimOptions, args)), null, 2)];
+    case "due":
+      return [JSON.stringify(await due(read(dueOptions, args)), null, 2)];
     case "rank":
       return rank(read(rankOptions, args));
     case undefined:
@@ -117,7 +134,7 @@ async function linesOf([verb, ...args]: string[]): Promise<string[]> {
     case "--help":
       throw new Failure(USAGE, 2);
     default:
-      throw new Failure(`“${verb}” is no verb of shelf; try render, lint, rank, dkim or user add`, 2);
+      throw new Failure(`“${verb}” is no verb of shelf; try render, lint, rank, due, dkim or user add`, 2);
   }
 }
 

@@ -231,3 +231,52 @@ describe("a key for signing letters", () => {
     });
   });
 });
+
+describe("shelf due", () => {
+  const calendar = {
+    time_zone: "Europe/London",
+    hours: { wed: [["09:00", "17:30"]], thu: [["09:00", "17:30"]] },
+    holidays: [],
+  };
+  const written = (name: string, value: unknown) => {
+    writeFileSync(at(name), JSON.stringify(value));
+    return at(name);
+  };
+  const asked = (file: string, ...more: string[]) =>
+    run(["due", "--calendar", file, "--since", "2026-11-25T17:00:00Z", "--within", "60", ...more]);
+
+  test("tells when an answer is due, and why", async () => {
+    const { status, stdout } = await asked(written("calendar.json", calendar));
+    expect(status).toBe(0);
+    expect(JSON.parse(stdout)).toEqual({
+      due: "2026-11-26T09:30:00.000Z",
+      open_minutes: 60,
+      why: [
+        "Wednesday, 25 November 2026: 17:00 to 17:30, 30 min",
+        "Thursday, 26 November 2026: 09:00 to 09:30, 30 min",
+      ],
+    });
+    const pauses = written("pauses.json", [["2026-11-26T10:00:00+01:00", "2026-11-26T12:00:00Z"]]);
+    const paused = await asked(written("calendar.json", calendar), "--pauses", pauses);
+    expect(JSON.parse(paused.stdout)).toMatchObject({ due: "2026-11-26T12:30:00.000Z" });
+  });
+
+  test.each([
+    [{ ...calendar, time_zone: "Mars" }, [], 1, /calendar\.json: time_zone: There is no such time zone/],
+    [{ ...calendar, hours: { wed: [["17:00", "09:00"]] } }, [], 1, /hours\.wed\.0: It ends before it begins/],
+    [{ ...calendar, country: "ZZ" }, [], 1, /country: The holidays of “ZZ” are not known/],
+    [{ ...calendar, region: "BY" }, [], 1, /region: a region is one of a country/],
+    [{ ...calendar, hours: {} }, [], 1, /not open for 60 minutes/],
+    [calendar, ["--since", "yesterday"], 2, /--since is an instant with its offset/],
+    [calendar, ["--since", "2026-11-25T10:00:00"], 2, /--since is an instant with its offset/],
+    [calendar, ["--within", "soon"], 2, /--within is a number of minutes/],
+    [calendar, ["--within=-5"], 2, /--within is at least 0/],
+    [calendar, ["--within", "-5"], 2, /--within/],
+    [calendar, ["--pauses", "/nowhere.json"], 1, /nowhere\.json/],
+  ])("%j with %j is refused with what to mend", async (given, more, code, words) => {
+    const { status, stdout, stderr } = await asked(written("calendar.json", given), ...more);
+    expect([status, stdout]).toEqual([code, ""]);
+    expect(stderr).toMatch(words);
+    expect(stderr.trim().split("\n")).toHaveLength(1);
+  });
+});
