@@ -58,7 +58,7 @@ async function fill(em: EntityManager, { replies, past }: MadeLibrary): Promise<
       em,
       `with made as (select ${start.number} + ${begin} + n as number, body, key from unnest(?::text[], ?::text[]) with ordinality as t(body, key, n)),
        c as (insert into cases (number, channel, subject, status, customer_id, team_id, opened_at)
-         select number, 'email', '', 'closed', (select min(id) from customers), (select min(id) from teams), now() from made returning id, number),
+         select number, 'email', '', 'settled', (select min(id) from customers), (select min(id) from teams), now() from made returning id, number),
        asked as (insert into messages (case_id, direction, channel, state, from_address, to_address, subject, text, at)
          select c.id, 'in', 'email', 'received', 'a@example.org', 'b@example.org', '', made.body, now() - interval '1 hour' from made join c using (number)),
        sent as (insert into messages (case_id, direction, channel, state, from_address, to_address, subject, text, at)

@@ -3,12 +3,11 @@ import { calendarSchema } from "#core/clock/calendar";
 import { MOST_YEARS, dueAt, dueWords } from "#core/clock/due";
 import { noHolidays, publicHolidays } from "#core/clock/holidays";
 import { OpenHours } from "#core/clock/open-hours";
+import { INTERFACE_LANGUAGE } from "#core/words/words-of";
 import { Failure } from "./failure";
 import { readChecked } from "./read";
 
 const MINUTE_MS = 60_000;
-/** Days are told as the interface tells them. */
-const LANGUAGE = "en-GB";
 
 /** An instant with its offset, as in 2026-11-25T10:00:00Z. */
 export const instantOption = z.iso.datetime({
@@ -52,6 +51,6 @@ export async function due({ calendar, since, within, pauses }: DueOptions): Prom
   return {
     due: new Date(found.at).toISOString(),
     open_minutes: found.counted / MINUTE_MS,
-    why: dueWords(found, read.time_zone, LANGUAGE),
+    why: dueWords(found, read.time_zone, INTERFACE_LANGUAGE),
   };
 }

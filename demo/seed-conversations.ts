@@ -24,7 +24,7 @@ interface Cast {
   now: Date;
 }
 
-const status = { waiting: "waiting for us", answered: "waiting for the customer", closed: "closed" } as const;
+const status = { waiting: "new", answered: "waiting on the customer", closed: "settled" } as const;
 
 /** Makes the demo's cases with their whole conversations, oldest case first. */
 export async function seedConversations(

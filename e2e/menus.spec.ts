@@ -5,6 +5,12 @@ import { signIn } from "./house";
 const words = (page: Page) => page.getByRole("textbox", { name: "The words" });
 const menu = (page: Page) => page.getByRole("menu", { name: "What can be done here" });
 
+/** Opens a reply; it hears the mouse once the letters beside it are drawn. */
+async function openReply(page: Page): Promise<void> {
+  await page.goto("/replies/sailing-put-off");
+  await page.getByRole("article").first().waitFor();
+}
+
 /** Presses the other button in the middle of what is there. */
 async function press(what: Locator): Promise<void> {
   await what.click({ button: "right" });
@@ -12,7 +18,7 @@ async function press(what: Locator): Promise<void> {
 
 test("a value's own menu leads to its format, by mouse and by key", async ({ page }) => {
   await signIn(page, "tadeo@example.com");
-  await page.goto("/replies/sailing-put-off");
+  await openReply(page);
   const chip = words(page).getByText("new sailing", { exact: true });
   await press(chip);
   await expect(menu(page)).toBeVisible();
@@ -26,7 +32,7 @@ test("a value's own menu leads to its format, by mouse and by key", async ({ pag
 
 test("words are put under a condition, turned around and freed from their own menu", async ({ page }) => {
   await signIn(page, "tadeo@example.com");
-  await page.goto("/replies/sailing-put-off");
+  await openReply(page);
   const animal = words(page).getByText("Nothing changes for your animal");
   await press(animal);
   await page.getByRole("menuitem", { name: "Swap with otherwise" }).click();
@@ -48,7 +54,7 @@ test("words are put under a condition, turned around and freed from their own me
 
 test("a passage that is copied from its menu brings its condition where it is pasted", async ({ page }) => {
   await signIn(page, "tadeo@example.com");
-  await page.goto("/replies/sailing-put-off");
+  await openReply(page);
   await press(words(page).getByText("Nothing changes for your animal"));
   await page.getByRole("menuitem", { name: "Copy with the condition" }).click();
   await page.goto("/replies/lost-property");
@@ -111,7 +117,7 @@ test("what opens over a page is free of accessibility findings", async ({ page }
     .first()
     .press("Enter");
   await look("Shelves, a row", page.getByRole("menu"), "[role=menu]");
-  await page.goto("/replies/sailing-put-off");
+  await openReply(page);
   await page.getByRole("button", { name: "{ value" }).press("Enter");
   await look("Writing, values", page.getByRole("combobox", { name: "Find a value" }));
   await press(words(page).getByText("new sailing", { exact: true }));

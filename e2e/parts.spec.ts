@@ -43,6 +43,8 @@ test("shelves are put into another order by a finger, and by the keyboard, which
   await expect(said(page, "The shelves stand in this order.")).toBeVisible();
   await page.reload();
   expect(await shelves(page)).toEqual(after);
+  // What speaks of the order is there once the page hears keys.
+  await expect(page.locator("[id^=DndLiveRegion]")).toBeAttached();
 
   const handle = page.getByRole("button", { name: `Move ${first}`, exact: true });
   await handle.focus();

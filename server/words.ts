@@ -9,6 +9,22 @@ export const t = wordsOf("server", {
   thereIsNoShelfKeyFor: "There is no shelf “{{key}}” for you",
   thatIsSomebodysOwnShelf: "That is somebody’s own shelf",
 
+  // cases/states.ts
+  sayAsWhatItIsSetAside: "Say as what it is set aside: nothing to answer, or junk or fraud",
+  sayWhyItIsSetAside: "Say why, in a word or two: colleagues will read it",
+  theCaseIsThatAlready: "The case is {{state}} already",
+  theCaseIsAssignedSoAlready: "The case is theirs already",
+  setAsideBecauseOfItsSender: "set aside by itself: its sender is known for junk",
+  setAsideAs: "{{state}} as {{kind}}",
+  tookCaseUp: "took {{label}} up",
+  leftCaseWaitingOnCustomer: "left {{label}} waiting on the customer",
+  leftCaseWaitingOnColleague: "left {{label}} waiting on a colleague",
+  settledCase: "settled {{label}}",
+  setCaseAside: "set {{label}} aside: {{kind}}",
+  didItBecause: "{{words}} ({{reason}})",
+  gaveCaseToNobody: "gave {{label}} to nobody",
+  gaveCaseTo: "gave {{label}} to {{name}}",
+
   // cases/changes.ts
   aCaseIsNotJoinedToItself: "That is this case: name another one",
   thisMessageIsNotOnThisCase: "This message is not on this case any more. Load the case again.",

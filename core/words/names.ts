@@ -23,6 +23,21 @@ export const t = wordsOf("names", {
   shelved: "shelved",
   retired: "retired",
 
+  // States of a case
+  newCase: "new",
+  openCase: "open",
+  waitingOnTheCustomer: "waiting on the customer",
+  waitingOnAColleague: "waiting on a colleague",
+  settled: "settled",
+  setAside: "set aside",
+  nothingToAnswer: "nothing to answer",
+  junkOrFraud: "junk or fraud",
+
+  // Standings of a customer
+  underContract: "under contract",
+  organisation: "of an organisation",
+  private: "private",
+
   yes: "yes",
   no: "no",
 });

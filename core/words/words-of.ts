@@ -1,7 +1,8 @@
 import i18next from "i18next";
 
-/** The language that the interface speaks. */
-const LANGUAGE = "en-GB";
+/** The language that the interface speaks: a BCP 47 tag. */
+export const INTERFACE_LANGUAGE = "en-GB";
+const LANGUAGE = INTERFACE_LANGUAGE;
 
 const spoken = i18next.createInstance();
 void spoken.init({

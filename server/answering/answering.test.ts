@@ -211,7 +211,7 @@ describe("sending", () => {
     expect(jobs).toHaveLength(1);
     expect(new Date(jobs[0]?.start_after ?? 0).getTime()).toBe(later(10).getTime());
     const open = await readOpenCase(house.em(), house.maren, number, 0, later(1));
-    expect(open).toMatchObject({ status: "waiting for the customer", draft: null, answerBy: null });
+    expect(open).toMatchObject({ status: "waiting on the customer", draft: null, answerBy: null });
     expect(open.history[0]).toMatchObject({
       who: "Maren Test",
       what: expect.stringContaining("sent an answer"),
@@ -314,7 +314,7 @@ describe("calling back", () => {
     expect(await callBack(house.em(), house.maren, sent.message, later(5))).toBe(number);
     const open = await readOpenCase(house.em(), house.maren, number, 0, later(6));
     expect(open).toMatchObject({
-      status: "waiting for us",
+      status: "open",
       answerBy: "2026-11-25T13:00:00.000Z",
       draft: { slips: [{ id: "s1" }] },
     });

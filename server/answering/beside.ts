@@ -17,6 +17,10 @@ export interface Beside {
   sentReplies: string[];
   /** How many letters the viewer has sent on it. */
   letters: number;
+  /** The name of whose it is. */
+  assignee: string | null;
+  /** The number of the settled case that it goes on from. */
+  follows: number | null;
   /** The customer's other cases, the latest first. */
   earlier: { number: number; subject: string; status: Case["status"]; openedAt: string }[];
 }
@@ -24,7 +28,7 @@ export interface Beside {
 /** Reads what is told of a case beside its conversation, in one. */
 export async function besideCase(
   em: EntityManager,
-  subject: Pick<Case, "id" | "customer">,
+  subject: Pick<Case, "id" | "customer" | "assignee" | "follows">,
   personId: number,
 ): Promise<Beside> {
   const row = await preparedOne<Beside>(
@@ -34,10 +38,15 @@ export async function besideCase(
               (select coalesce(jsonb_agg(s.key), '[]') from (${SENT_REPLIES}) s) as "sentReplies",
               (select count(*)::int from sent_letters l join messages m on m.id = l.message_id and m.state <> 'called back'
                 where l.case_id = :case and l.person_id = :person) as letters,
+              (select name from people where id = :assignee) as assignee,
+              (select number from cases where id = :follows) as follows,
               (select coalesce(jsonb_agg(e), '[]') from (
                  select number, subject, status, opened_at as "openedAt" from cases
                   where customer_id = :customer and id <> :case order by opened_at desc limit ${EARLIER}) e) as earlier`,
-      { case: subject.id, person: personId, customer: subject.customer.id },
+      {
+        ...{ case: subject.id, person: personId, customer: subject.customer.id },
+        ...{ assignee: subject.assignee?.id ?? null, follows: subject.follows?.id ?? null },
+      },
     ),
   );
   const earlier = row.earlier.map((one) => ({ ...one, openedAt: new Date(one.openedAt).toISOString() }));

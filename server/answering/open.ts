@@ -1,3 +1,4 @@
+import type { AsideKind } from "#core/cases/states";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Recipient } from "#core/checks/addressee";
 import type { ForwardedDetails, ForwarderWay } from "#core/mail/forwarded";
@@ -20,6 +21,7 @@ import { firstOffer, type StripOffer, type StripReply } from "../strip/strip";
 import { digestOf } from "../digest";
 import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
+import { whyDue } from "../cases/due";
 import { besideCase } from "./beside";
 import type { Other } from "./presence";
 import { t } from "../words";
@@ -37,6 +39,16 @@ export interface OpenCase {
   subject: string;
   topic: string | null;
   status: Case["status"];
+  /** What it is set aside as; null where it is not. */
+  asideAs: AsideKind | null;
+  /** Why somebody set its state. */
+  stateReason: string | null;
+  /** Whose it is; null for nobody’s. */
+  assignee: { id: number; name: string } | null;
+  /** The settled case that it goes on from. */
+  follows: { number: number; label: string } | null;
+  /** Why it is to be answered by when it is, a line each. */
+  whyDue: string[];
   answerBy: string | null;
   waitingSince: string | null;
   customer: {
@@ -113,7 +125,7 @@ export async function readOpenCase(
   const { customer, team } = subject;
   const surround = surroundings(settings, viewer, subject);
   const usually = usualOn(settings, subject);
-  const [gathered, talk, draft, inquiries, past, beside, familiar] = await Promise.all([
+  const [gathered, talk, draft, inquiries, past, beside, familiar, why] = await Promise.all([
     caseContext(em, viewer, subject, settings, now),
     conversation(em, subject, pages),
     loadDraft(em, viewer, subject.id),
@@ -121,6 +133,7 @@ export async function readOpenCase(
     history(em, subject, customer.displayName),
     besideCase(em, subject, viewer.id),
     subject.channel === "email" ? familiarOn(em, subject, settings) : [],
+    whyDue(em, subject, now),
   ]);
   const language = draft?.language ?? gathered.language;
   const {
@@ -147,6 +160,14 @@ export async function readOpenCase(
     subject: subject.subject,
     topic: subject.topic ?? null,
     status: subject.status,
+    asideAs: subject.asideAs ?? null,
+    stateReason: subject.stateReason ?? null,
+    assignee: subject.assignee == null ? null : { id: subject.assignee.id, name: beside.assignee ?? "" },
+    follows:
+      beside.follows === null
+        ? null
+        : { number: beside.follows, label: caseNumber(settings.house, beside.follows) },
+    whyDue: why,
     answerBy: subject.answerBy?.toISOString() ?? null,
     waitingSince: subject.waitingSince?.toISOString() ?? null,
     customer: {

@@ -21,6 +21,7 @@ import { CaseEvent, type Case } from "../db/entities/cases";
 import { StoredFile } from "../db/entities/files";
 import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
+import { setState } from "../cases/standing";
 import { Conflict } from "../errors";
 import { MOST_ID } from "#core/forms/fields";
 import { idSchema } from "../edge";
@@ -98,7 +99,7 @@ export async function send(
       now,
     });
     keepAsked(inner, letter, asking, { subject, message, settings, now });
-    subject.status = "waiting for the customer";
+    setState(subject, "waiting on the customer");
     subject.waitingSince = null;
     subject.answerBy = null;
     subject.assignee = inner.getReference(Person, viewer.id);

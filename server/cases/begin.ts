@@ -6,6 +6,7 @@ import { Unusable } from "../errors";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { customerOf, openCase } from "../receiving/arrival";
+import { setState } from "./standing";
 import { t } from "../words";
 
 /**
@@ -34,7 +35,8 @@ export async function beginCase(
       now,
     });
     const person = inner.getReference(Person, viewer.id);
-    Object.assign(subject, { status: "set aside", assignee: person });
+    setState(subject, "set aside");
+    subject.assignee = person;
     inner.create(CaseEvent, { case: subject, person, kind: "begun", data: {}, at: now });
     await inner.flush();
     return { number: subject.number };

@@ -11,7 +11,7 @@ import { acceptMail } from "../receiving/accept";
 import { readMail } from "../reading/parse";
 import { testCase, testHouse, type TestHouse } from "../testing";
 import { beginCase } from "./begin";
-import { changeCase, joinedInto, undoChange, type Change } from "./changes";
+import { changeCase, changeSchema, joinedInto, undoChange, type Change } from "./changes";
 import { findCases } from "./find";
 
 let house: TestHouse;
@@ -31,7 +31,7 @@ beforeEach(async () => {
 });
 
 const change = (number: number, asked: Change, at = now) =>
-  changeCase(house.em(), house.bram, number, asked, at);
+  changeCase(house.em(), house.bram, number, changeSchema.parse(asked), at);
 const undo = (id: number, at = later) => undoChange(house.em(), house.bram, id, at);
 const caseOf = (number: number) =>
   house.em().findOneOrFail(Case, { number }, { populate: ["customer", "joinedTo"] });
@@ -87,7 +87,7 @@ describe("joining", () => {
       answerBy: new Date("2026-11-25T12:00:00Z"),
     });
     expect(await standing(two.number)).toMatchObject({
-      status: "closed",
+      status: "settled",
       joinedTo: one.number,
       messages: [],
     });
@@ -112,7 +112,7 @@ describe("joining", () => {
       to: (await testCase(house.em())).number,
     });
     await undo(id);
-    expect(await standing(one.number)).toMatchObject({ status: "waiting for us", messages: [one.message] });
+    expect(await standing(one.number)).toMatchObject({ status: "new", messages: [one.message] });
     expect(await wordsOn(two.number)).toEqual([two.message]);
   });
 
@@ -161,15 +161,15 @@ describe("splitting and moving", () => {
     const before = await standing(one.number);
     const done = await change(one.number, { what: "split", message: car });
     expect(await standing(done.number)).toMatchObject({
-      ...{ status: "waiting for us", messages: [car, last], customer: before.customer },
+      ...{ status: "new", messages: [car, last], customer: before.customer },
       waitingSince: new Date("2026-11-25T09:40:00Z"),
     });
     expect(await standing(one.number)).toMatchObject({
-      ...{ status: "waiting for the customer", waitingSince: null, messages: [one.message, ours] },
+      ...{ status: "waiting on the customer", waitingSince: null, messages: [one.message, ours] },
     });
     expect(await undo(done.change)).toEqual({ number: one.number });
     expect(await standing(one.number)).toEqual(before);
-    expect(await standing(done.number)).toMatchObject({ status: "closed", messages: [] });
+    expect(await standing(done.number)).toMatchObject({ status: "settled", messages: [] });
     await expect(change(one.number, { what: "split", message: one.message })).rejects.toThrow(
       "first message",
     );

@@ -12,31 +12,24 @@ import { query } from "../db/sql";
 import { idSchema } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { notifyCase } from "../events/notify";
-import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { customerOf, noteBooking, openCase } from "../receiving/arrival";
+import { locked, record, standing, type Changed, type Given } from "./recorded";
 import { restate } from "./standing";
+import { assign, assignSchema, bringInto, forgetJunk, stateSchema } from "./states";
 import { t } from "../words";
 
-/** What an agent sets right about which case is whose, and what is on it: each change is on the record, and can be undone. */
+/** What an agent sets right about how a case stands, which is whose, and what is on it: each change is on the record, and can be undone. */
 export const changeSchema = z.discriminatedUnion("what", [
   z.strictObject({ what: z.literal("join"), other: idSchema }),
   z.strictObject({ what: z.literal("split"), message: idSchema }),
   z.strictObject({ what: z.literal("move message"), message: idSchema, to: idSchema }),
   z.strictObject({ what: z.literal("move"), address: z.email().max(254) }),
+  stateSchema,
+  assignSchema,
 ]);
-export type Change = z.infer<typeof changeSchema>;
-
-/** What a change came to. */
-export interface Changed {
-  /** For undoing it. */
-  change: number;
-  /** The case to look at now. */
-  number: number;
-  /** What was done, in words. */
-  words: string;
-}
+export type Change = z.input<typeof changeSchema>;
 
 /**
  * Makes a change from a case.
@@ -47,7 +40,7 @@ export async function changeCase(
   em: EntityManager,
   viewer: Viewer,
   number: number,
-  change: Change,
+  change: z.output<typeof changeSchema>,
   now: Date,
 ): Promise<Changed> {
   return em.transactional((inner) => {
@@ -61,15 +54,12 @@ export async function changeCase(
         return moveMessage(given, change.message, change.to);
       case "move":
         return move(given, change.address.toLowerCase());
+      case "state":
+        return bringInto(given, change);
+      case "assign":
+        return assign(given, change.to);
     }
   });
-}
-
-interface Given {
-  em: EntityManager;
-  viewer: Viewer;
-  number: number;
-  now: Date;
 }
 
 /** Another case's messages come to this one; the other is closed, and leads here. */
@@ -83,7 +73,15 @@ async function join(given: Given, other: number): Promise<Changed> {
   await carry(em, messages, to.id);
   await carryDrafts(em, from.id, to.id);
   await restate(em, to, now);
-  Object.assign(from, { joinedTo: to, status: "closed", waitingSince: null, answerBy: null, updatedAt: now });
+  Object.assign(from, {
+    joinedTo: to,
+    status: "settled",
+    asideAs: null,
+    stateReason: null,
+    waitingSince: null,
+    answerBy: null,
+    updatedAt: now,
+  });
   return record(given, { kind: "joined", from, to, messages, before }, (labels) =>
     t("joinedOtherToLabel", labels),
   );
@@ -167,7 +165,11 @@ export async function undoChange(
       { id: { $in: [...new Set([from, to])] } },
       { lockMode: LockMode.PESSIMISTIC_WRITE, populate: ["customer"], orderBy: { id: "asc" } },
     );
-    for (const one of cases) await refuseWhileLeaving(inner, one);
+    const isOfWords = change.kind !== "state" && change.kind !== "assigned";
+    if (isOfWords) for (const one of cases) await refuseWhileLeaving(inner, one);
+    // Who was a sender of junk by it is none.
+    for (const one of cases)
+      if (change.kind === "state" && one.asideAs != null) await forgetJunk({ em: inner }, one);
     if (change.kind === "moved" && cases[0]?.customer.id !== after[0]?.customer)
       throw new Conflict(t("theCaseWasMovedAgainSince"));
     const there = await inner.count(Message, { id: { $in: messages }, case: to });
@@ -196,10 +198,14 @@ async function standAgain(
   const untouched = set !== undefined && isDeepStrictEqual(set, standing(subject));
   if (then) {
     subject.customer = em.getReference(Customer, then.customer);
+    if (then.assignee !== undefined)
+      subject.assignee = then.assignee === null ? null : em.getReference(Person, then.assignee);
     subject.joinedTo = then.joinedTo === null ? null : em.getReference(Case, then.joinedTo);
   }
   if (then && untouched) {
     subject.status = then.status;
+    subject.asideAs = then.asideAs ?? null;
+    subject.stateReason = then.stateReason ?? null;
     subject.waitingSince = instant(then.waitingSince);
     subject.answerBy = instant(then.answerBy);
     subject.updatedAt = now;
@@ -208,30 +214,10 @@ async function standAgain(
   await restate(em, subject, now);
   // What was made by the change and has nothing on it any more is done with.
   if (!then && (await em.count(Message, { case: subject, state: { $ne: "called back" } })) === 0)
-    subject.status = "closed";
+    Object.assign(subject, { status: "settled", asideAs: null, stateReason: null });
 }
 
 const instant = (text: string | null) => (text === null ? null : new Date(text));
-
-/** Cases by their numbers, in that order, each locked. @throws NotFound; Conflict for one that was joined to another */
-async function locked<Numbers extends number[]>(
-  em: EntityManager,
-  numbers: [...Numbers],
-): Promise<{ [At in keyof Numbers]: Case }> {
-  // Locked in one order, whoever asks: two changes never wait for each other.
-  const found = await em.find(
-    Case,
-    { number: { $in: numbers } },
-    { orderBy: { id: "asc" }, lockMode: LockMode.PESSIMISTIC_WRITE },
-  );
-  await em.populate(found, ["customer"]);
-  return numbers.map((number) => {
-    const one = found.find((known) => known.number === number);
-    if (!one) throw new NotFound(t("thereIsNoCaseNumber", { number }));
-    if (one.joinedTo != null) throw new Conflict(t("caseWasJoinedToAnother", { number }));
-    return one;
-  }) as { [At in keyof Numbers]: Case };
-}
 
 /** Lets pass only what nothing is leaving from: no letter in its ten seconds, no chat that goes on. */
 async function refuseWhileLeaving(em: EntityManager, subject: Case): Promise<void> {
@@ -283,52 +269,6 @@ async function caseOf({ em, now }: Given, from: Case, messages: number[]): Promi
   subject.mailbox = from.mailbox ?? null;
   await noteBooking(em, subject, `${first.subject}\n${first.text}`);
   return subject;
-}
-
-function standing(subject: Case): CaseStanding {
-  return {
-    case: subject.id,
-    status: subject.status,
-    waitingSince: subject.waitingSince?.toISOString() ?? null,
-    answerBy: subject.answerBy?.toISOString() ?? null,
-    customer: subject.customer.id,
-    joinedTo: subject.joinedTo?.id ?? null,
-  };
-}
-
-interface Done {
-  kind: CaseChange["kind"];
-  from: Case;
-  /** The case that is looked at now. */
-  to: Case;
-  /** Those that went over. */
-  messages: number[];
-  before: CaseStanding[];
-}
-
-/** Keeps what was done, on the record of each case, and tells whoever looks on. @param say what was done, in words, with the cases by their numbers */
-async function record(
-  { em, viewer, now }: Given,
-  { kind, from, to, messages, before }: Done,
-  say: (labels: { other: string; label: string }) => string,
-): Promise<Changed> {
-  const { house } = await settingsOf(em);
-  const words = say({ other: caseNumber(house, from.number), label: caseNumber(house, to.number) });
-  const cases = [...new Set([from, to])];
-  const person = em.getReference(Person, viewer.id);
-  const change = em.create(CaseChange, {
-    kind,
-    person,
-    case: to,
-    data: { messages, from: from.id, to: to.id, before, after: cases.map(standing) },
-    at: now,
-  });
-  await em.flush();
-  for (const one of cases)
-    em.create(CaseEvent, { case: one, person, kind, data: { words, change: change.id }, at: now });
-  await em.flush();
-  for (const one of cases) await notifyCase(em, one.number, "message");
-  return { change: change.id, number: to.number, words };
 }
 
 /** The case that one was joined to, by its number; null where it stands by itself. */

@@ -193,6 +193,8 @@ const words: Record<CaseEvent["kind"], string> = {
   undone: "undid that",
   pressed: "pressed an answer",
   "chat ended": "The chat ended",
+  state: "",
+  assigned: "",
 };
 
 interface EventRow extends Pick<CaseEvent, "id" | "kind" | "data"> {

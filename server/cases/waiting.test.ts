@@ -24,7 +24,7 @@ beforeAll(async () => {
   await set("bikes", "topic = 'bicycles', answer_by = '2026-11-25T18:00:00Z'");
   await set("dogs", "assignee_id = ?, answer_by = '2026-11-25T11:00:00Z'", house.bram.id);
   await set("late", "channel = 'chat', answer_by = null");
-  await set("fee", "status = 'waiting for the customer', subject = 'fee for changing'");
+  await set("fee", "status = 'waiting on the customer', subject = 'fee for changing'");
   await query(em(), "insert into organisations (name, name_key) values ('Tarn Rowers', 'tarn rowers')");
   await query(
     em(),

@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { isOurs, oursStates, type CaseState } from "#core/cases/states";
 import { splitQuoted } from "#core/mail/quoting";
 import type { House } from "../db/entities/people";
 import { caseNumber } from "../house/house";
@@ -36,11 +37,19 @@ export interface WaitingRow {
 /** Most rows that one page lists; beyond them, filters narrow. */
 export const MOST_ROWS = 300;
 
-const STATUS = {
-  us: "waiting for us",
-  customer: "waiting for the customer",
-  "set aside": "set aside",
+/** The states of each list, as SQL. */
+const STATES = {
+  us: `c.status in (${oursStates.map((state) => `'${state}'`).join(", ")})`,
+  customer: "c.status = 'waiting on the customer'",
+  "set aside": "c.status = 'set aside'",
 } as const;
+
+/** The list that a state is on; null for none. */
+function listOf(state: CaseState): WaitingFilter["list"] | null {
+  if (isOurs(state)) return "us";
+  if (state === "waiting on the customer") return "customer";
+  return state === "set aside" ? state : null;
+}
 
 /** The driver hands timestamps of plain queries over as text. */
 function instant(text: string | null): string | null {
@@ -60,7 +69,7 @@ interface Row {
   updated_at: string;
   people: string[] | null;
   refused: boolean;
-  status: string;
+  status: CaseState;
   team_id: number;
   assignee_id: number | null;
 }
@@ -93,11 +102,13 @@ export async function changedRow(em: EntityManager, number: number): Promise<Cha
     settingsOf(em),
   ]);
   if (!found) return null;
-  const list = lists.find((one) => STATUS[one] === found.status) ?? null;
-  return { row: asRow(found, house), list, team: found.team_id, assignee: found.assignee_id };
+  return {
+    row: asRow(found, house),
+    list: listOf(found.status),
+    team: found.team_id,
+    assignee: found.assignee_id,
+  };
 }
-
-const lists = ["us", "customer", "set aside"] as const;
 
 function asRow(row: Row, house: Pick<House, "casePrefix">): WaitingRow {
   return {
@@ -134,22 +145,23 @@ export async function waitingCases(
   const listing = prepared<Row>(
     em,
     `${ROW_OF_CASE}
-      where c.status = ? and ${where}
+      where ${STATES[filter.list]} and ${where}
       order by ${filter.list === "us" ? "c.answer_by asc nulls last, c.number" : "c.updated_at desc"}
       limit ${MOST_ROWS + 1}`,
-    [viewer.id, STATUS[filter.list], ...values],
+    [viewer.id, ...values],
   );
-  const counting = prepared<{ status: string; n: number }>(
+  const counting = prepared<{ status: CaseState; n: number }>(
     em,
-    `select c.status, count(*)::int as n from cases c join customers cu on cu.id = c.customer_id where c.status <> 'closed' and ${where} group by c.status`,
+    `select c.status, count(*)::int as n from cases c join customers cu on cu.id = c.customer_id where c.status <> 'settled' and ${where} group by c.status`,
     values,
   );
   const naming = prepared<{ topic: string }>(
     em,
-    "select distinct topic from cases where topic is not null and status <> 'closed' order by topic",
+    "select distinct topic from cases where topic is not null and status <> 'settled' order by topic",
   );
   const [rows, counted, topics, { house }] = await Promise.all([listing, counting, naming, settingsOf(em)]);
-  const count = (list: WaitingFilter["list"]) => counted.find((one) => one.status === STATUS[list])?.n ?? 0;
+  const count = (list: WaitingFilter["list"]) =>
+    counted.filter((one) => listOf(one.status) === list).reduce((sum, { n }) => sum + n, 0);
   return {
     rows: rows.slice(0, MOST_ROWS).map((row) => asRow(row, house)),
     more: rows.length > MOST_ROWS,
@@ -162,7 +174,7 @@ export async function waitingCases(
 export async function waitingCount(em: EntityManager, viewer: Viewer): Promise<number> {
   const [row] = await prepared<{ n: number }>(
     em,
-    "select count(*)::int as n from cases where status = 'waiting for us' and team_id = any(?)",
+    `select count(*)::int as n from cases c where ${STATES.us} and c.team_id = any(?)`,
     [viewer.teams],
   );
   return row?.n ?? 0;
@@ -176,7 +188,7 @@ export async function neighbours(
 ): Promise<{ previous: number | null; next: number | null; position: number | null; total: number }> {
   const rows = await prepared<{ number: number }>(
     em,
-    "select number from cases where status = 'waiting for us' and team_id = any(?) order by answer_by asc nulls last, number limit 1000",
+    `select c.number from cases c where ${STATES.us} and c.team_id = any(?) order by c.answer_by asc nulls last, c.number limit 1000`,
     [viewer.teams],
   );
   const numbers = rows.map((row) => row.number);

@@ -155,7 +155,7 @@ describe("a talk", () => {
     const subject = await caseOf(number);
     expect(subject).toMatchObject({
       channel: "chat",
-      status: "waiting for us",
+      status: "new",
       subject: "can I still take my bike",
       assignee: { id: house.bram.id },
       customer: { displayName: "Jo Lind", firstName: "Jo", lastName: "Lind" },
@@ -172,7 +172,7 @@ describe("a talk", () => {
     expect(await sayAtDesk(house.em(), house.bram, number, answer, now)).toEqual({ ok: true, piece: 3 });
     expect(await sayAtDesk(house.em(), house.bram, number, answer, now)).toEqual({ ok: true, piece: 3 });
     expect(await texts(chat)).toEqual(["can I still take my bike", "hello?", "Here, Jo."]);
-    expect(await caseOf(number)).toMatchObject({ status: "waiting for the customer" });
+    expect(await caseOf(number)).toMatchObject({ status: "waiting on the customer" });
     await expect(say(number, "mine?", house.maren)).rejects.toThrow(/Bram Test’s now/);
     const sent = await house.em().findOneOrFail(Message, { chat, piece: 3 });
     expect(sent).toMatchObject({ state: "sent", html: null, subject: "" });
@@ -254,7 +254,7 @@ describe("at its end", () => {
     await endAtDesk(house.em(), house.bram, number, after(5));
     await endAtDesk(house.em(), house.bram, number, after(6));
     const subject = await caseOf(number);
-    expect(subject).toMatchObject({ status: "waiting for us", channel: "email" });
+    expect(subject).toMatchObject({ status: "open", channel: "email" });
     const mails = await house.em().find(Message, { case: subject, channel: "email" });
     expect(mails).toHaveLength(1);
     expect(mails[0]).toMatchObject({ toAddress: "jo@example.org", state: "due" });
@@ -289,7 +289,7 @@ describe("at its end", () => {
     await say(number, "Yes.");
     await endAtDesk(house.em(), house.bram, number, after(5));
     const subject = await caseOf(number);
-    expect(subject.status).toBe("closed");
+    expect(subject.status).toBe("settled");
     expect(subject.customer.displayName).toBe("Jo Lind");
     expect(await house.em().count(CustomerAddress, { customer: subject.customer, channel: "email" })).toBe(0);
     const open = await readOpenCase(house.em(), house.bram, number, 0, now);

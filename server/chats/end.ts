@@ -5,6 +5,7 @@ import { Case, CaseEvent } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
 import { CustomerAddress } from "../db/entities/customers";
 import { Team } from "../db/entities/people";
+import { setState } from "../cases/standing";
 import { freshMessageId } from "../answering/sender";
 import { notifyCase } from "../events/notify";
 import { caseNumber, findHouse } from "../house/house";
@@ -46,7 +47,7 @@ export async function endChat(
       data: {},
       at: now,
     });
-    if (subject.status === "waiting for the customer") subject.status = "closed";
+    if (subject.status === "waiting on the customer") setState(subject, "settled");
     subject.updatedAt = now;
     await inner.flush();
     if (chat.email != null) await mailTalk(inner, chat, subject, chat.email, now);

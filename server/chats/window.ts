@@ -5,11 +5,12 @@ import { MOST_PIECE, type ChatState } from "#core/chat/protocol";
 import { personNames } from "#core/checks/names";
 import { wellFormed } from "#core/text/well-formed";
 import { Chat } from "../db/entities/chats";
-import { CaseEvent } from "../db/entities/cases";
+import { Case, CaseEvent } from "../db/entities/cases";
 import { query } from "../db/sql";
 import { bookingReferenceIn } from "../details/bookings";
 import { digestOf } from "../digest";
 import { Conflict, NotFound } from "../errors";
+import { awaitAnswer } from "../cases/standing";
 import { notifyCase } from "../events/notify";
 import { settingsOf } from "../house/settings";
 import { queue } from "../queue/boss";
@@ -169,15 +170,19 @@ async function keepPiece(em: EntityManager, chat: number, said: Said, now: Date)
   if (!kept) throw new Error("The chat is gone");
   const { details } = await settingsOf(em);
   const reference = details.length > 0 ? bookingReferenceIn(said.text) : null;
-  const [fresh] = await query<{ named: boolean }>(
+  const [fresh] = await query<{ named: boolean; awaited: boolean }>(
     em,
-    `update cases c set status = 'waiting for us', updated_at = ?,
-            answer_by = case when c.waiting_since is null then ?::timestamptz + t.answer_within * interval '1 minute' else c.answer_by end,
-            waiting_since = coalesce(c.waiting_since, ?), booking_reference = coalesce(c.booking_reference, ?)
-       from teams t, cases before where t.id = c.team_id and c.id = ? and before.id = c.id
-     returning before.booking_reference is null and c.booking_reference is not null as named`,
-    [now, now, now, reference, kept.case],
+    `update cases c set updated_at = ?, booking_reference = coalesce(c.booking_reference, ?)
+       from cases before where c.id = ? and before.id = c.id
+     returning before.booking_reference is null and c.booking_reference is not null as named,
+               c.waiting_since is null or c.status not in ('new', 'open') as awaited`,
+    [now, reference, kept.case],
   );
+  if (fresh?.awaited) {
+    const subject = await em.findOneOrFail(Case, { id: kept.case }, { refresh: true });
+    await awaitAnswer(em, subject, now);
+    await em.flush();
+  }
   if (fresh?.named) await queue(em, "look-up", { case: kept.case });
   await tellChat(em, { id: chat }, kept.number, { what: "pieces", by: "them" });
   await notifyCase(em, kept.number, "message");

@@ -73,7 +73,7 @@ describe("a form that was filled in", () => {
     const subject = await house.em().findOneOrFail(Case, { number }, { populate: ["customer"] });
     expect(subject).toMatchObject({
       channel: "email",
-      status: "waiting for us",
+      status: "new",
       topic: "A refund",
       subject: "A refund",
       customer: { firstName: "Ana", lastName: "Brandt" },

@@ -63,14 +63,14 @@ export async function caseOfBuyer(
     const answered = await em.findOne(Message, ours, { populate: ["case"], orderBy: { id: "desc" } });
     if (answered?.case.forwarder?.id === carried.forwarder.id) return answered.case;
   }
-  return latestOf(em, carried, { status: { $ne: "closed" } });
+  return latestOf(em, carried, { status: { $ne: "settled" } });
 }
 
 /** The latest case of a buyer by their name and order; null where the form says neither. */
 async function latestOf(
   em: EntityManager,
   { forwarder, details: { name, reference } }: Carried,
-  more: { status?: { $ne: "closed" } },
+  more: { status?: { $ne: "settled" } },
 ): Promise<Case | null> {
   if (name === null || reference === null) return null;
   const [found] = await em.find(

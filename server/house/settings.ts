@@ -1,3 +1,7 @@
+import type { AnswerTime } from "#core/clock/answer-times";
+import { noHolidays, publicHolidays } from "#core/clock/holidays";
+import { OpenHours } from "#core/clock/open-hours";
+import { weekdays } from "#core/clock/calendar";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Part } from "#core/compose/slip";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
@@ -6,6 +10,7 @@ import { isWorded } from "#core/forms/house";
 import type { DetailToken, OwnToken, QuestionToken } from "#core/tokens/catalogue";
 import type { Context, Detail } from "#core/tokens/context";
 import type { Written } from "#core/language/written";
+import { AnswerTime as AnswerTimeEntity, Calendar } from "../db/entities/calendars";
 import { CaseField, DetailField } from "../db/entities/cases";
 import { Signature, Stationery, UsualReply } from "../db/entities/library";
 import { answerType, type QuestionKind } from "#core/questions/question";
@@ -21,6 +26,7 @@ export interface Settings {
   house: Pick<House, "name" | "casePrefix" | "timeZone" | "language">;
   /** All languages that the house writes in, the first one first. */
   languages: string[];
+  clock: Clock;
   /** The names of teams, by team. */
   teams: Map<number, Written<string>>;
   caseFields: OwnToken[];
@@ -54,6 +60,20 @@ export interface Settings {
   stationery: Map<number, CoreStationery>;
   /** Keys of the openings and closings that are usual. */
   usual: { team: number; channel: string; part: Part; key: string }[];
+}
+
+/** By what answers are due. */
+interface Clock {
+  /** In the order in which they are tried. */
+  answerTimes: AnswerTime[];
+  /** Open hours by calendar. */
+  hours: Map<number, OpenHours>;
+  /** The calendar where no answer time says which; null for all hours of all days. */
+  calendar: number | null;
+  /** Minutes within which a team answers where no answer time fits, by team. */
+  ofTeam: Map<number, number>;
+  /** So many days after it was settled, a case is opened again by its customer. */
+  reopenDays: number;
 }
 
 interface FactValue {
@@ -110,10 +130,22 @@ async function readSettings(em: EntityManager): Promise<Settings> {
   const signatures = await inner.find(Signature, {});
   const papers = await inner.find(Stationery, {}, { populate: ["logo"] });
   const usual = await inner.find(UsualReply, {}, { populate: ["reply"] });
+  const answerTimes = await inner.find(AnswerTimeEntity, {}, { orderBy: { position: "asc", id: "asc" } });
+  const calendars = await inner.find(Calendar, {});
   const { name, casePrefix, timeZone, language, languages } = house;
   return {
     house: { name, casePrefix, timeZone, language },
     languages,
+    clock: {
+      answerTimes: answerTimes.map(({ calendar, position: _, ...one }) => ({
+        ...one,
+        calendar: calendar?.id ?? null,
+      })),
+      hours: new Map(calendars.map((one) => [one.id, openHoursOf(one)])),
+      calendar: house.calendar?.id ?? null,
+      ofTeam: new Map(teams.map((team) => [team.id, team.answerWithin])),
+      reopenDays: house.reopenDays,
+    },
     teams: new Map(teams.map((team) => [team.id, namesOf(team)])),
     caseFields: fields.map(({ key, label, type, example }) => ({ key, label, type, example })),
     details: details.map(({ key, label, type, example, always, ordinary, short, usual }) => ({
@@ -145,6 +177,25 @@ async function readSettings(em: EntityManager): Promise<Settings> {
     usual: usual.map(({ team, channel, part, reply }) => ({ team: team.id, channel, part, key: reply.key })),
   };
 }
+
+/** Open hours as a calendar has them. */
+export function openHoursOf(
+  calendar: Pick<Calendar, "timeZone" | "hours" | "holidays" | "country" | "region">,
+): OpenHours {
+  const { timeZone, hours, holidays, country, region } = calendar;
+  const known = country == null ? null : publicHolidays(country, region ?? undefined);
+  return new OpenHours({ time_zone: timeZone, hours, holidays }, known?.ok ? known.of : noHolidays);
+}
+
+/** All hours of all days. */
+export const ALWAYS_OPEN = new OpenHours(
+  {
+    time_zone: "UTC",
+    hours: Object.fromEntries(weekdays.map((day) => [day, [["00:00", "24:00"]]])),
+    holidays: [],
+  },
+  noHolidays,
+);
 
 /** What letters of a team print of its name, as `agent.team`. */
 export function teamDetails(

@@ -9,7 +9,7 @@ import { Message } from "../db/entities/messages";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { notifyCase } from "../events/notify";
 import { findHouse } from "../house/house";
-import { awaitAnswer } from "../cases/standing";
+import { awaitAnswer, setState } from "../cases/standing";
 import { hashOfToken } from "./asking";
 import { t } from "../words";
 
@@ -138,8 +138,8 @@ async function comesBack(
   if (question.setsTopic != null) subject.topic = question.setsTopic;
   if (question.setsStatus === "waiting") await awaitAnswer(em, subject, now);
   else if (question.setsStatus != null) {
-    const status = question.setsStatus === "aside" ? "set aside" : "closed";
-    Object.assign(subject, { status, waitingSince: null, answerBy: null });
+    setState(subject, question.setsStatus === "aside" ? "set aside" : "settled");
+    Object.assign(subject, { waitingSince: null, answerBy: null });
   }
   subject.updatedAt = now;
   em.create(CaseEvent, { case: subject, person: null, kind: "pressed", data: { words }, at: now });

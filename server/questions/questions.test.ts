@@ -72,13 +72,13 @@ const press = (answer: string, remark = "", at = later, by = token) =>
 const caseNow = () => house.em().findOneOrFail(Case, { id: made.id });
 
 test("what is pressed comes back to the case as a message of its own kind, and is a token of the next letter", async () => {
-  expect((await caseNow()).status).toBe("waiting for the customer");
+  expect((await caseNow()).status).toBe("waiting on the customer");
   await press("4", "Good soup.");
   const open = await readOpenCase(house.em(), house.bram, made.number, 0, later);
   expect(open.messages.at(-1)).toMatchObject({
     ...{ kind: "pressed", direction: "in", written: "How was it? 4 of 5\n\nGood soup." },
   });
-  expect(open).toMatchObject({ status: "waiting for us", topic: "praise" });
+  expect(open).toMatchObject({ status: "open", topic: "praise" });
   expect(open.context.answer).toEqual({ how: 4 });
   expect(open.history[0]?.what).toBe("pressed an answer: 4 of 5");
   expect((await listQuestions(house.em(), house.maren))[0]?.answers).toContainEqual({
@@ -96,7 +96,7 @@ test("looking, however often, changes nothing; once pressed it is pressed", asyn
   expect(await house.em().findOneOrFail(AskedQuestion, { case: made.id })).toMatchObject({
     ...{ id: before.id, answeredAt: null, answer: null },
   });
-  expect((await caseNow()).status).toBe("waiting for the customer");
+  expect((await caseNow()).status).toBe("waiting on the customer");
   const both = await Promise.allSettled([press("5"), press("1")]);
   expect(both.map((one) => one.status).sort()).toEqual(["fulfilled", "rejected"]);
   await expect(press("2")).rejects.toThrow("answered already");

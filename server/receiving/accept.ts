@@ -19,6 +19,7 @@ import { t } from "../words";
 import {
   arrived,
   createCustomer,
+  goesOn,
   failedLater,
   firstTeam,
   knownCustomer,
@@ -26,6 +27,7 @@ import {
   openCasesOf,
   type Accepted,
 } from "./arrival";
+import { asideAsJunk, isJunkSender } from "../cases/states";
 
 /**
  * Takes a received message in, whole or not at all: it joins the case that it answers, else the one whose
@@ -54,11 +56,12 @@ export async function acceptMail(
       : await knownCustomer(inner, { channel: "email", address: mail.from.address });
     const house = await findHouse(inner);
     const letter = await failedLetter(inner, mail, recipients);
-    const found =
-      letter?.case ??
-      (carried
-        ? await caseOfBuyer(inner, mail, carried)
-        : await caseOfMail(inner, mail, customer, house.casePrefix, now));
+    const named = carried
+      ? await caseOfBuyer(inner, mail, carried)
+      : await caseOfMail(inner, mail, customer, house.casePrefix, now);
+    const { found, follows } = letter
+      ? { found: letter.case, follows: null }
+      : await goesOn(inner, named, now);
     const subject =
       found ??
       (await createCase(
@@ -68,6 +71,7 @@ export async function acceptMail(
         mailbox,
         now,
       ));
+    if (follows) subject.follows = follows;
     if (carried) Object.assign(subject, { forwarder: carried.forwarder, forwarded: carried.details });
     const doubts = forwarded?.doubt ? [...mail.doubts, forwarded.doubt] : mail.doubts;
     const message = inner.create(Message, {
@@ -106,7 +110,10 @@ export async function acceptMail(
     }
     if (mail.failure && letter) await noteFailure(inner, letter, mail.failure, now);
     const words = `${mail.subject}\n${mail.text}`;
-    await arrived(inner, { subject, opened: !found, words, isDue: mail.kind === "message" }, now);
+    const isJunk =
+      (!found || found.asideAs === "junk or fraud") && (await isJunkSender(inner, mail.from.address));
+    if (isJunk) asideAsJunk(inner, subject, now);
+    await arrived(inner, { subject, opened: !found, words, isDue: mail.kind === "message" && !isJunk }, now);
     if (carried) await dueBy(inner, subject, carried.details);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });

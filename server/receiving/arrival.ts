@@ -1,5 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { awaitAnswer } from "../cases/standing";
+import { awaitAnswer, setState } from "../cases/standing";
 import { Case, CaseEvent } from "../db/entities/cases";
 import { Customer, CustomerAddress } from "../db/entities/customers";
 import type { Message } from "../db/entities/messages";
@@ -34,9 +34,30 @@ export async function openCasesOf(
   const since = new Date(now.getTime() - OPEN_DAYS * 24 * 60 * 60_000);
   return em.find(
     Case,
-    { customer, channel, status: { $ne: "closed" }, updatedAt: { $gt: since } },
+    { customer, channel, status: { $ne: "settled" }, updatedAt: { $gt: since } },
     { orderBy: { updatedAt: "desc" }, limit: 20 },
   );
+}
+
+/**
+ * Whether what somebody writes goes on with a case: a settled one is opened again within the time that the house set; after
+ * that, it is followed by a new one.
+ */
+export async function goesOn(
+  em: EntityManager,
+  named: Case | null,
+  now: Date,
+): Promise<{ found: Case | null; follows: Case | null }> {
+  if (named?.status !== "settled") return { found: named, follows: null };
+  const { clock } = await settingsOf(em);
+  const [row] = await query<{ at: string }>(
+    em,
+    "select at from case_states where case_id = ? and status = 'settled' order by id desc limit 1",
+    [named.id],
+  );
+  const settled = row ? Date.parse(row.at) : named.updatedAt.getTime();
+  const isLate = now.getTime() - settled > clock.reopenDays * 24 * 60 * 60_000;
+  return isLate ? { found: null, follows: named } : { found: named, follows: null };
 }
 
 /** The team that takes what is for none in particular. */
@@ -64,11 +85,12 @@ export async function openCase(em: EntityManager, { now, ...given }: Opening): P
     ...given,
     number: Number(row?.number),
     topic: null,
-    status: "waiting for us",
+    status: "new",
     assignee: null,
     bookingReference: null,
     details: {},
     openedAt: now,
+    updatedAt: now,
     waitingSince: null,
     answerBy: null,
   });
@@ -144,7 +166,7 @@ interface Arrival {
 export async function arrived(em: EntityManager, arrival: Arrival, now: Date): Promise<void> {
   const { subject, opened, words, isDue } = arrival;
   if (isDue) await awaitAnswer(em, subject, now);
-  else if (opened) subject.status = "set aside";
+  else if (opened && subject.status !== "set aside") setState(subject, "set aside");
   subject.updatedAt = now;
   em.create(CaseEvent, {
     case: subject,

@@ -54,13 +54,13 @@ describe("what programs write", () => {
       .nativeUpdate(
         Case,
         { id: waiting.id },
-        { status: "waiting for the customer", waitingSince: null, answerBy: null },
+        { status: "waiting on the customer", waitingSince: null, answerBy: null },
       );
     const answer = `In-Reply-To: <in-${waiting.number - 90_000}@example.org>`;
     const joined = await take([...head(`A <${waiting.address}>`, answer, ...headers), "", "I am away."]);
     expect(joined).toMatchObject({ caseId: waiting.id, opened: false });
     expect(await caseOf(waiting.id)).toMatchObject({
-      status: "waiting for the customer",
+      status: "waiting on the customer",
       waitingSince: null,
     });
   });
@@ -90,7 +90,7 @@ describe("a report of failure", () => {
     await em.flush();
     await house
       .em()
-      .nativeUpdate(Case, { id }, { status: "waiting for the customer", waitingSince: null, answerBy: null });
+      .nativeUpdate(Case, { id }, { status: "waiting on the customer", waitingSince: null, answerBy: null });
     return { letter: letter.id, caseId: id, messageId, to: address };
   }
   const report = (recipient: string, messageId: string, action = "failed") => [
@@ -129,7 +129,11 @@ describe("a report of failure", () => {
       state: "refused",
       refusal: `550 5.1.1 no such mailbox (${to})`,
     });
-    expect(await caseOf(caseId)).toMatchObject({ status: "waiting for us", waitingSince: now });
+    // They wait since they wrote, for what never reached them.
+    expect(await caseOf(caseId)).toMatchObject({
+      status: "open",
+      waitingSince: new Date("2026-11-25T09:00:00Z"),
+    });
     expect(await shown(caseId)).toMatchObject({ kind: "failure" });
   });
 
@@ -143,7 +147,7 @@ describe("a report of failure", () => {
         state: "sent",
         refusal: expect.stringContaining("no such mailbox") as unknown,
       });
-    expect(await caseOf(caseId)).toMatchObject({ status: "waiting for the customer" });
+    expect(await caseOf(caseId)).toMatchObject({ status: "waiting on the customer" });
   });
 
   test("of a letter that we do not know is set aside", async () => {

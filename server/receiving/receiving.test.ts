@@ -174,7 +174,7 @@ describe("where a message belongs", () => {
     const subject = await house.em().findOneOrFail(Case, { id: opened.caseId }, { populate: ["customer"] });
     expect(opened.opened).toBe(true);
     expect(subject).toMatchObject({
-      status: "waiting for us",
+      status: "new",
       customer: { firstName: "Ana", lastName: "Brandt" },
     });
     expect(subject.answerBy?.getTime()).toBe(now.getTime() + 240 * 60_000);
@@ -199,7 +199,7 @@ describe("where a message belongs", () => {
     expect(await receive({ from: two.address, subject: itsSubject })).toMatchObject({ caseId: two.id });
     expect(await receive({ from: two.address, subject: "" })).toMatchObject({ caseId: two.id });
     expect(await receive({ from: two.address, subject: "something else" })).toMatchObject({ opened: true });
-    await query(house.em(), "update cases set status = 'closed' where id = ?", [two.id]);
+    await query(house.em(), "update cases set status = 'settled' where id = ?", [two.id]);
     expect(await receive({ from: two.address, subject: itsSubject })).toMatchObject({ opened: true });
   });
 

@@ -3,13 +3,21 @@ import { z } from "zod";
 import { E164 } from "#core/sms/e164";
 import { shownNumber } from "#core/sms/number";
 import { wellFormed } from "#core/text/well-formed";
-import { CaseEvent } from "../db/entities/cases";
+import { Case, CaseEvent } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
 import { PhoneNumber, Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { NotFound } from "../errors";
 import { notifyCase } from "../events/notify";
-import { arrived, customerOf, failedLater, openCase, openCasesOf, type Accepted } from "../receiving/arrival";
+import {
+  arrived,
+  customerOf,
+  failedLater,
+  goesOn,
+  openCase,
+  openCasesOf,
+  type Accepted,
+} from "../receiving/arrival";
 import { beginningOf } from "../receiving/beginning";
 import { t } from "../words";
 
@@ -61,7 +69,15 @@ export async function acceptShortMessage(
     const newcomer = { displayName: shownNumber(from), phone: from, language: null };
     const customer = await customerOf(inner, { channel: "sms", address: from }, newcomer);
     const open = await openCasesOf(inner, customer, "sms", now);
-    const found = open.find((one) => one.team.id === team.id) ?? null;
+    const ofTeam = open.find((one) => one.team.id === team.id);
+    const [settled] = ofTeam
+      ? []
+      : await inner.find(
+          Case,
+          { customer, channel: "sms", team, status: "settled", joinedTo: null },
+          { orderBy: { id: "desc" }, limit: 1 },
+        );
+    const { found, follows } = await goesOn(inner, ofTeam ?? settled ?? null, now);
     const words = wellFormed(text);
     const subject =
       found ??
@@ -73,6 +89,7 @@ export async function acceptShortMessage(
         team,
         now,
       }));
+    if (follows) subject.follows = follows;
     const message = inner.create(Message, {
       case: subject,
       direction: "in",

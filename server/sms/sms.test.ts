@@ -94,7 +94,7 @@ describe("what a phone writes", () => {
     expect(subject).toMatchObject({
       channel: "sms",
       subject: "is the 15:40 from Saltgarth going today? the wind is …",
-      status: "waiting for us",
+      status: "new",
       customer: { displayName: "+44 7700 900461", phone: "+447700900461" },
     });
     expect(subject.answerBy?.getTime()).toBe(now.getTime() + 240 * 60_000);
@@ -106,8 +106,15 @@ describe("what a phone writes", () => {
     const second = await receive(again);
     expect(second).toMatchObject({ caseId: first.caseId, opened: false });
     expect(await receive(again)).toMatchObject({ messageId: second.messageId });
-    await house.em().nativeUpdate(Case, { id: first.caseId }, { status: "closed" });
-    expect(await receive({ from: "+447700900462" })).toMatchObject({ opened: true });
+    const settle = (at: Date) =>
+      house.em().nativeUpdate(Case, { id: first.caseId }, { status: "settled", updatedAt: at });
+    await settle(now);
+    expect(await receive({ from: "+447700900462" })).toMatchObject({ opened: false });
+    // Settled long ago, it is followed by a case of its own.
+    await settle(new Date(now.getTime() - 31 * 24 * 60 * 60_000));
+    const last = await receive({ from: "+447700900462" });
+    expect(last.opened).toBe(true);
+    expect((await caseOf(last.caseId)).follows?.id).toBe(first.caseId);
     expect(await house.em().count(Customer, { phone: "+447700900462" })).toBe(1);
   });
 
@@ -163,7 +170,7 @@ describe("an answer", () => {
     const first = (await message(id)).messageId ?? "";
     await acceptReceipt(house.em(), { id: first, state: "failed", problem: "switched off" }, due());
     expect(await message(id)).toMatchObject({ state: "refused", refusal: "switched off" });
-    expect(await caseOf(caseId)).toMatchObject({ status: "waiting for us" });
+    expect(await caseOf(caseId)).toMatchObject({ status: "open" });
     await tryAgain(house.em(), house.maren, id, due());
     expect(await deliver(house.em(), id, false, due)).toBe("sent");
     expect(handed.at(-1)?.body.id).not.toBe(first);

@@ -117,7 +117,7 @@ async function belongingsOf(em: EntityManager, person: number): Promise<Belongin
   const [row] = await query<Belongings>(
     em,
     ...named(
-      `select (select count(*)::int from cases where assignee_id = :person and status <> 'closed') as cases,
+      `select (select count(*)::int from cases where assignee_id = :person and status <> 'settled') as cases,
               (select count(*)::int from drafts where person_id = :person) as drafts,
               (select count(*)::int from replies r join shelves s on s.id = r.shelf_id
                 where s.audience = 'owner' and s.owner_id = :person) as own,
@@ -303,7 +303,7 @@ export async function sendAway(
 /** In their order: what is the person's becomes the successor's. Drafts for a case that both had one for become one. */
 const HANDING_OVER = [
   `with moved as (update cases set assignee_id = :successor, updated_at = :now
-     where assignee_id = :person and status <> 'closed' returning id)
+     where assignee_id = :person and status <> 'settled' returning id)
    insert into case_events (case_id, person_id, kind, data, at)
      select id, :by, 'handed over', jsonb_build_object('from', :person::int, 'to', :successor::int), :now from moved`,
   // The successor's own words come first, the others' after them.

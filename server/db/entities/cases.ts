@@ -1,4 +1,5 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
+import { asideKinds, caseStates } from "#core/cases/states";
 import { tokenTypes } from "#core/tokens/catalogue";
 import type { Detail } from "#core/tokens/context";
 import type { ForwardedDetails } from "#core/mail/forwarded";
@@ -13,6 +14,10 @@ export const Case = defineEntity({
     { properties: ["status", "answerBy"] },
     { properties: ["team", "status"] },
     {
+      name: "cases_ours",
+      expression: `create index "cases_ours" on "cases" ("answer_by") where "status" in ('new', 'open', 'waiting on a colleague')`,
+    },
+    {
       name: "cases_subject_trgm",
       expression: `create index "cases_subject_trgm" on "cases" using gin ("subject" gin_trgm_ops)`,
     },
@@ -24,7 +29,11 @@ export const Case = defineEntity({
     subject: p.text(),
     topic: p.text().nullable().index(),
     language: p.text().nullable(),
-    status: p.enum(["waiting for us", "waiting for the customer", "set aside", "closed"]),
+    status: p.enum([...caseStates]),
+    /** What it is set aside as; null where it is not. */
+    asideAs: p.enum([...asideKinds]).nullable(),
+    /** Why somebody set its state, in their words. */
+    stateReason: p.text().nullable(),
     customer: () => p.manyToOne(Customer).index(),
     team: () => p.manyToOne(Team),
     assignee: () => p.manyToOne(Person).nullable().index(),
@@ -39,6 +48,8 @@ export const Case = defineEntity({
     mailbox: () => p.manyToOne(Mailbox).nullable().deleteRule("set null"),
     /** The case that this one was joined to; null where it stands by itself. */
     joinedTo: () => p.manyToOne(Case).nullable().deleteRule("set null"),
+    /** The settled case that it goes on from: the customer wrote too long after that. */
+    follows: () => p.manyToOne(Case).nullable().deleteRule("set null"),
     /** Who forwarded it, and what of their form was read; null for what came by itself. */
     forwarder: () => p.manyToOne(Forwarder).nullable().deleteRule("set null"),
     forwarded: p.json<ForwardedDetails>().nullable(),
@@ -77,12 +88,41 @@ export const CaseEvent = defineEntity({
       "undone",
       "pressed",
       "chat ended",
+      "state",
+      "assigned",
     ]),
     data: p.json<Record<string, unknown>>().defaultRaw("'{}'"),
     at: p.datetime().defaultRaw("now()"),
   },
 });
 export type CaseEvent = InferEntity<typeof CaseEvent>;
+
+/** A state that a case came into; kept by the database, whoever sets it. */
+export const CaseInState = defineEntity({
+  name: "CaseInState",
+  tableName: "case_states",
+  properties: {
+    id: p.integer().primary(),
+    case: () => p.manyToOne(Case).deleteRule("cascade").index(),
+    status: p.enum([...caseStates]),
+    at: p.datetime(),
+  },
+});
+
+/** An address whose mail is set aside as junk when it comes. */
+export const JunkSender = defineEntity({
+  name: "JunkSender",
+  tableName: "junk_senders",
+  properties: {
+    id: p.integer().primary(),
+    /** In lower case. */
+    address: p.text().unique(),
+    person: () => p.manyToOne(Person).nullable().deleteRule("set null"),
+    /** The case by which it became known. */
+    case: () => p.manyToOne(Case).nullable().deleteRule("set null").index(),
+    at: p.datetime(),
+  },
+});
 
 /** A detail of an outside system, as the house defined it; read as `booking.KEY`. */
 export const DetailField = defineEntity({

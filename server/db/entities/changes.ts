@@ -10,7 +10,7 @@ export const CaseChange = defineEntity({
   tableName: "case_changes",
   properties: {
     id: p.integer().primary(),
-    kind: p.enum(["joined", "split", "moved", "message moved"]),
+    kind: p.enum(["joined", "split", "moved", "message moved", "state", "assigned"]),
     person: () => p.manyToOne(Person).deleteRule("cascade"),
     /** The case that was looked at when it was done. */
     case: () => p.manyToOne(Case).deleteRule("cascade").index(),
@@ -27,6 +27,10 @@ export interface CaseStanding {
   status: Case["status"];
   waitingSince: string | null;
   answerBy: string | null;
+  asideAs: Case["asideAs"];
+  stateReason: string | null;
+  /** Changes of long ago did not keep it. */
+  assignee?: number | null;
   customer: number;
   joinedTo: number | null;
 }

@@ -1,5 +1,15 @@
 import { Attachment, Draft, LetterOffer, LetterReply, SentLetter, Slip } from "./answering";
-import { Case, CaseEvent, CaseField, CaseLookup, DetailField, Presence } from "./cases";
+import { AnswerTime, Calendar } from "./calendars";
+import {
+  Case,
+  CaseEvent,
+  CaseField,
+  CaseInState,
+  CaseLookup,
+  DetailField,
+  JunkSender,
+  Presence,
+} from "./cases";
 import { StoredFile } from "./files";
 import { Message } from "./messages";
 import { AskedQuestion, CaseChange } from "./changes";
@@ -72,4 +82,8 @@ export const entities = [
   Forwarder,
   Question,
   AskedQuestion,
+  Calendar,
+  AnswerTime,
+  CaseInState,
+  JunkSender,
 ];

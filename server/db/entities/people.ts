@@ -1,3 +1,4 @@
+import { Calendar } from "./calendars";
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 
 /** The house itself: one row. */
@@ -19,6 +20,10 @@ export const House = defineEntity({
     region: p.string().length(2).nullable(),
     /** Sites whose pages may hold our chat and contact form: origins as in https://www.example.com. */
     embedOrigins: p.array().defaultRaw("'{}'"),
+    /** Business hours where no answer time says which; null for all hours of all days. */
+    calendar: () => p.manyToOne(Calendar).nullable(),
+    /** So many days after a case was settled, what its customer writes opens it again; later, it opens a new one. */
+    reopenDays: p.integer().default(30),
   },
 });
 export type House = InferEntity<typeof House>;
