@@ -18,6 +18,7 @@ export default [
   route("cases/:number/send", "answering/resources/send.ts"),
   route("cases/:number/opened", "answering/resources/opened.ts"),
   route("cases/:number/others", "answering/resources/cases.ts"),
+  route("colleagues", "answering/resources/colleagues.ts"),
   route("people", "answering/resources/people.ts"),
   route("cases/:number/strip", "answering/resources/strip-search.ts"),
   // What screens ask for by script: an action a thing.

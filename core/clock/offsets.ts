@@ -15,7 +15,10 @@ const HOUR_MS = 60 * MINUTE_MS;
 /** Years that were asked for, by zone; there are few. */
 const known = new Map<string, OffsetStretch[]>();
 
-const offsetAt = (timeZone: string, at: number) => tzOffset(timeZone, new Date(at)) * MINUTE_MS;
+/** What is added to UTC for the clock on the wall of a zone at an instant, in milliseconds. */
+export function offsetAt(timeZone: string, at: number): number {
+  return tzOffset(timeZone, new Date(at)) * MINUTE_MS;
+}
 
 /** The offsets of a year (UTC), one after the other. @param timeZone IANA zone */
 function ofYear(timeZone: string, year: number): OffsetStretch[] {

@@ -1,6 +1,6 @@
 import { weekdays, type Calendar } from "./calendar";
 import type { HolidaysOf } from "./holidays";
-import { offsetsBetween } from "./offsets";
+import { offsetAt, offsetsBetween } from "./offsets";
 
 /** A stretch of time. Instants in milliseconds since 1970 (UTC). */
 export interface Span {
@@ -93,8 +93,7 @@ export class OpenHours {
 
   /** The local date at an instant. */
   dateAt(at: number): string {
-    for (const { offset } of offsetsBetween(this.timeZone, at, at + 1)) return dateOf(at + offset);
-    throw new RangeError("No such instant");
+    return dateOf(at + offsetAt(this.timeZone, at));
   }
 
   isOpen(at: number): boolean {

@@ -1,4 +1,4 @@
-import type { AsideKind } from "#core/cases/states";
+import type { AsideKind, CaseState } from "#core/words/case-states";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Recipient } from "#core/checks/addressee";
 import type { ForwardedDetails, ForwarderWay } from "#core/mail/forwarded";
@@ -77,7 +77,7 @@ export interface OpenCase {
   /** Id of the latest message; a letter that does not know it is not sent. */
   lastMessage: number;
   history: HistoryEntry[];
-  earlierCases: { number: number; label: string; subject: string; status: string; openedAt: string }[];
+  earlierCases: { number: number; label: string; subject: string; status: CaseState; openedAt: string }[];
   others: Other[];
   draft: LoadedDraft | null;
   signature: Written<Doc> | null;

@@ -1,6 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { INTERFACE_LANGUAGE } from "#core/words/words-of";
-import { isOurs, type CaseState } from "#core/cases/states";
+import { isOurs, type CaseState } from "#core/words/case-states";
 import { answerTimeFor, standingOf } from "#core/clock/answer-times";
 import { dueAt, dueWords, type Due } from "#core/clock/due";
 import type { OpenHours, Span } from "#core/clock/open-hours";

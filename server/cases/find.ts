@@ -1,3 +1,4 @@
+import type { CaseState } from "#core/words/case-states";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { holding, query } from "../db/sql";
 import { caseNumber } from "../house/house";
@@ -9,7 +10,7 @@ export interface FoundCase {
   label: string;
   subject: string;
   customer: string;
-  status: string;
+  status: CaseState;
 }
 
 /** Most that are offered at once. */

@@ -1,5 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import type { CaseState } from "#core/cases/states";
+import type { CaseState } from "#core/words/case-states";
 import type { Case } from "../db/entities/cases";
 import { query } from "../db/sql";
 import { answerBy } from "./due";

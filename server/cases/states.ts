@@ -7,7 +7,7 @@ import {
   setStates,
   type AsideKind,
   type SetState,
-} from "#core/cases/states";
+} from "#core/words/case-states";
 import { CaseEvent, JunkSender, type Case } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";

@@ -1,5 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { isOurs, oursStates, type CaseState } from "#core/cases/states";
+import { isOurs, oursStates, type CaseState } from "#core/words/case-states";
 import { splitQuoted } from "#core/mail/quoting";
 import type { House } from "../db/entities/people";
 import { caseNumber } from "../house/house";

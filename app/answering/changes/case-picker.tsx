@@ -1,6 +1,7 @@
 import { Command } from "cmdk";
 import { useState } from "react";
 import * as z from "zod/mini";
+import { caseStateName, caseStates } from "#core/words/case-states";
 import { LIST_ITEM, SearchedList } from "../../ui/searched-list";
 import { useFound } from "../../ui/use-found";
 import { t } from "../../words/answering";
@@ -10,7 +11,7 @@ const one = z.object({
   label: z.string(),
   subject: z.string(),
   customer: z.string(),
-  status: z.string(),
+  status: z.enum(caseStates),
 });
 export type FoundCase = z.infer<typeof one>;
 const cases = z.pipe(
@@ -69,7 +70,7 @@ export function CasePicker({ beside, chosen, onChoose }: Props) {
             {known.label} {known.subject}
           </span>
           <span className="block text-xs text-soft">
-            {known.customer}, {known.status}
+            {[known.customer, caseStateName(known.status)].join(", ")}
           </span>
         </Command.Item>
       ))}

@@ -1,27 +1,64 @@
 import { lazy, Suspense, useState } from "react";
 import { useNavigate } from "react-router";
+import { isOurs, type SetState } from "#core/words/case-states";
+import type { Change } from "#server/cases/changes";
 import type { ConversationMessage } from "#server/cases/conversation";
 import type { OpenCase } from "#server/answering/open";
 import { RowMenu } from "../../ui/row-menu";
 import { useToast } from "../../ui/toast";
+import { usePerson } from "../../ui/use-person";
 import type { Wanted } from "./change-dialog";
 import { useChange } from "./use-change";
 import { t } from "../../words/answering";
 
 const ChangeDialog = lazy(() => import("./change-dialog"));
+const AsideDialog = lazy(() => import("./aside-dialog"));
+const AssignDialog = lazy(() => import("./assign-dialog"));
 const ForwardDialog = lazy(() => import("./forward-dialog"));
 
-type Of = Pick<OpenCase, "number" | "label" | "channel" | "recipient"> & { customer: { name: string } };
+type Of = Pick<OpenCase, "number" | "label" | "channel" | "recipient" | "status" | "assignee"> & {
+  customer: { name: string };
+};
 
 /** What can be done with a case, beside answering it. */
 export function CaseMenu({ open }: { open: Of }) {
   const [wanted, setWanted] = useState<Wanted | null>(null);
+  const [asks, setAsks] = useState<"aside" | "assign" | null>(null);
+  const me = usePerson();
+  const { change } = useChange(open.number);
+  const toast = useToast();
+  const make = (asked: Change) => async () => {
+    const refused = await change(asked);
+    if (refused !== null) toast({ words: refused, tone: "stop" });
+  };
+  const into = (state: SetState, words: string) =>
+    open.status === state ? [] : [{ words, run: () => void make({ what: "state", state })() }];
+  const close = () => {
+    setWanted(null);
+    setAsks(null);
+  };
   const navigate = useNavigate();
   return (
     <>
       <RowMenu
         label={t("moreWithThisCase")}
         actions={[
+          ...(isOurs(open.status) && open.status !== "waiting on a colleague"
+            ? []
+            : into("open", t("takeItUpAgain"))),
+          ...into("settled", t("settleIt")),
+          ...into("waiting on the customer", t("itWaitsOnTheCustomer")),
+          ...into("waiting on a colleague", t("itWaitsOnAColleague")),
+          ...(open.status === "set aside"
+            ? []
+            : [{ words: t("setItAsideMore"), run: () => setAsks("aside") }]),
+          ...(open.assignee?.id === me
+            ? []
+            : [{ words: t("itIsMine"), run: () => void make({ what: "assign", to: me })() }]),
+          { words: t("giveItToAColleague"), run: () => setAsks("assign") },
+          ...(open.assignee === null
+            ? []
+            : [{ words: t("itIsNobodys"), run: () => void make({ what: "assign", to: null })() }]),
           { words: t("joinAnotherCase"), run: () => setWanted({ what: "join" }) },
           { words: t("moveToAnotherCustomer"), run: () => setWanted({ what: "move" }) },
           ...(open.channel === "email" && open.recipient !== null
@@ -34,17 +71,19 @@ export function CaseMenu({ open }: { open: Of }) {
             : []),
         ]}
       />
-      {wanted && (
-        <Suspense>
+      <Suspense>
+        {wanted && (
           <ChangeDialog
             wanted={wanted}
             number={open.number}
             label={open.label}
             customer={open.customer.name}
-            onClose={() => setWanted(null)}
+            onClose={close}
           />
-        </Suspense>
-      )}
+        )}
+        {asks === "aside" && <AsideDialog number={open.number} label={open.label} onClose={close} />}
+        {asks === "assign" && <AssignDialog number={open.number} label={open.label} onClose={close} />}
+      </Suspense>
     </>
   );
 }

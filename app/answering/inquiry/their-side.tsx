@@ -2,6 +2,7 @@ import { listed } from "#core/text/counted";
 import { memo } from "react";
 import { Link } from "react-router";
 import type { OpenCase } from "#server/answering/open";
+import { asideName, caseStateName } from "#core/words/case-states";
 import { languageName } from "#core/language/tag";
 import { exactTime, Time, timeLeftAlone, useClock } from "../../ui/time";
 import { Conversation } from "./conversation";
@@ -42,6 +43,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
         <span className="text-ink">{customer.name}</span>
         {facts.length > 0 && `, ${facts.join(", ")}`}
       </p>
+      <StateLine open={open} />
       {open.forwarder !== null && open.forwarded !== null && (
         <p className="mt-1 text-sm text-soft [overflow-wrap:anywhere]">
           {[
@@ -77,7 +79,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
                   {one.label} {one.subject}
                 </Link>
                 <span className="ml-auto whitespace-nowrap text-soft">
-                  {one.status}, <Time at={one.openedAt} />
+                  {caseStateName(one.status)}, <Time at={one.openedAt} />
                 </span>
               </li>
             ))}
@@ -102,6 +104,29 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
   );
 });
 
+/** How the case stands, whose it is and what it goes on from, in words. */
+function StateLine({ open }: { open: OpenCase }) {
+  const state =
+    open.asideAs === null
+      ? caseStateName(open.status)
+      : t("asideAsKind", { state: caseStateName(open.status), kind: asideName(open.asideAs) });
+  return (
+    <p className="mt-1 text-sm text-soft [overflow-wrap:anywhere]">
+      <span className="text-ink">{state}</span>
+      {open.stateReason !== null && `: ${open.stateReason}`}
+      {`, ${open.assignee === null ? t("nobodysCase") : t("namesCase", { name: open.assignee.name })}`}
+      {open.follows !== null && (
+        <>
+          {", "}
+          <Link to={`/cases/${open.follows.number}`} className="underline underline-offset-2">
+            {t("goesOnFrom", { label: open.follows.label })}
+          </Link>
+        </>
+      )}
+    </p>
+  );
+}
+
 function UndoChange({ number, change }: { number: number; change: number }) {
   const { undo } = useChange(number);
   return (
@@ -113,12 +138,18 @@ function UndoChange({ number, change }: { number: number; change: number }) {
 
 function Due({ open }: { open: OpenCase }) {
   const { now, timeZone } = useClock();
-  if (open.answerBy === null) return <span className="text-soft">{open.status}</span>;
+  if (open.answerBy === null) return <span className="text-soft">{caseStateName(open.status)}</span>;
   const due = Date.parse(open.answerBy);
   const left = due - now;
   const tone = left < 0 ? "text-stop" : left < 3_600_000 ? "text-look" : "text-ink";
   return (
-    <Hint words={t("answerByDue", { due: exactTime(due, timeZone) })}>
+    <Hint
+      words={[t("answerByDue", { due: exactTime(due, timeZone) }), ...open.whyDue].map((line) => (
+        <span key={line} className="block">
+          {line}
+        </span>
+      ))}
+    >
       <time dateTime={open.answerBy} className={`font-bold ${tone}`}>
         {timeLeftAlone(due, now, timeZone)}
       </time>

@@ -1,5 +1,5 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
-import { asideKinds, caseStates } from "#core/cases/states";
+import { asideKinds, caseStates } from "#core/words/case-states";
 import { tokenTypes } from "#core/tokens/catalogue";
 import type { Detail } from "#core/tokens/context";
 import type { ForwardedDetails } from "#core/mail/forwarded";

@@ -1,4 +1,4 @@
-import { t } from "../words/names";
+import { t } from "./names";
 
 /** How a case stands. */
 export const caseStates = [
