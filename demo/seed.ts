@@ -18,6 +18,7 @@ import { ferryQuestions } from "./questions";
 import { find } from "./find";
 import { readDemo, readLibraryAttachment } from "./read";
 import type { DemoBooking } from "./schema";
+import { seedDue, seedTimes } from "./seed-times";
 import { seedConversations } from "./seed-conversations";
 import { clockTime } from "./time";
 
@@ -95,6 +96,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
       ),
     });
   }
+  seedTimes(em, timeZone, now);
   em.create(ContactForm, {
     key: "contact",
     title: "Write to us",
@@ -133,6 +135,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   em.create(Forwarder, { ...ferryForwarder, mailbox, isOn: true });
   for (const person of people) await ensureOwnShelf(em, person);
   await seedConversations(em, demo.conversations, { teams, people, customers, numbers, now });
+  await seedDue(em, now);
   if (standinsFolder !== null) await writeBookings(standinsFolder, demo.bookings, timeZone, now);
 }
 

@@ -9,6 +9,14 @@ export const t = wordsOf("server", {
   thereIsNoShelfKeyFor: "There is no shelf “{{key}}” for you",
   thatIsSomebodysOwnShelf: "That is somebody’s own shelf",
 
+  // house/answer-times.ts
+  otherHoursHaveThisName: "Other hours have this name: write another one",
+  thereAreNoSuchHours: "There are no such hours any more",
+  somethingCountsByTheseHours:
+    "Answers are counted by these hours: let them be counted by others first, then remove these",
+  aMailboxIsGone: "A mailbox of these is gone: choose them again",
+  thereIsNoSuchAnswerTime: "There is no such answer time any more",
+
   // cases/states.ts
   sayAsWhatItIsSetAside: "Say as what it is set aside: nothing to answer, or junk or fraud",
   sayWhyItIsSetAside: "Say why, in a word or two: colleagues will read it",

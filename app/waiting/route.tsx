@@ -25,14 +25,15 @@ import { useChanges } from "./use-changes";
 import { inBands } from "./bands";
 import { CasePreview } from "./case-preview";
 import { ProposalNews } from "./proposal-news";
+import { RowMenu } from "../ui/row-menu";
 import { Alike, Ruler, PlainRows } from "./rows";
 import { loggable } from "#server/told";
 import { t } from "../words/waiting";
 import { Sentence } from "../words/sentence";
 
 const query = z.object({
-  list: z.enum(["us", "customer"]).catch("us"),
-  whose: z.enum(["mine", "my team", "all"]).catch("my team"),
+  list: z.enum(["us", "customer", "set aside", "settled"]).catch("us"),
+  whose: z.enum(["mine", "my team", "nobody's", "all"]).catch("my team"),
   channel: z.enum(replyChannels).nullable().catch(null),
   topic: z.string().min(1).max(200).nullable().catch(null),
   text: z.string().max(200).catch(""),
@@ -70,6 +71,7 @@ const WHOSE = () =>
   [
     ["my team", t("myTeams")],
     ["mine", t("mine")],
+    ["nobody's", t("nobodys")],
     ["all", t("everyones")],
   ] as const;
 
@@ -204,6 +206,27 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
                 parts={[<span key="0" className="tabular-nums" />]}
               />
             </Link>
+            {(filter.list === "set aside" || filter.list === "settled") && (
+              <Link
+                to={withParams("/waiting", params, { list: filter.list })}
+                aria-current="page"
+                className={listTab(true)}
+              >
+                {filter.list === "settled"
+                  ? t("settled")
+                  : t("setAsideCount", { count: counts["set aside"] })}
+              </Link>
+            )}
+            <RowMenu
+              label={t("moreLists")}
+              actions={[
+                {
+                  words: t("setAsideCount", { count: counts["set aside"] }),
+                  to: withParams("/waiting", params, { list: "set aside" }),
+                },
+                { words: t("settled"), to: withParams("/waiting", params, { list: "settled" }) },
+              ]}
+            />
             <Link to="/write" className={listTab(false)}>
               {t("writeAMail")}
             </Link>
@@ -264,7 +287,12 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
           <FirstCase {...loaderData.first} />
         ) : order.length === 0 ? (
           <Nothing
-            filtered={filter.text !== "" || filter.topic !== null || filter.whose === "mine"}
+            filtered={
+              filter.text !== "" ||
+              filter.topic !== null ||
+              filter.whose === "mine" ||
+              filter.whose === "nobody's"
+            }
             list={filter.list}
           />
         ) : alike ? (
@@ -324,6 +352,7 @@ type Loaded = Awaited<ReturnType<typeof loader>>;
 
 /** How many cases the lists have, with those that came to this one or left it since it was loaded. */
 function counted({ counts, rows, filter }: Pick<Loaded, "counts" | "rows" | "filter">, now: number) {
+  if (filter.list === "settled") return counts;
   return { ...counts, [filter.list]: counts[filter.list] + now - rows.length };
 }
 
@@ -388,7 +417,7 @@ function FirstCase({ address, simulated, isLead }: Beginning) {
   );
 }
 
-function Nothing({ filtered, list }: { filtered: boolean; list: "us" | "customer" }) {
+function Nothing({ filtered, list }: { filtered: boolean; list: Loaded["filter"]["list"] }) {
   return (
     <div className="px-6 py-14 text-center">
       <p className="font-serif text-lg">
@@ -396,7 +425,11 @@ function Nothing({ filtered, list }: { filtered: boolean; list: "us" | "customer
           ? t("noCaseIsLikeThat")
           : list === "us"
             ? t("nobodyIsWaitingForUs")
-            : t("weAreWaitingForNobody")}
+            : list === "customer"
+              ? t("weAreWaitingForNobody")
+              : list === "settled"
+                ? t("nothingIsSettled")
+                : t("nothingIsSetAside")}
       </p>
       {filtered && (
         <p className="mt-3">

@@ -50,6 +50,9 @@ describe("a case that changed", () => {
     expect(isListed(changed({ team: 2 }), filter({ whose: "all" }), viewer)).toBe(true);
     expect(isListed(changed(), filter({ whose: "mine" }), viewer)).toBe(false);
     expect(isListed(changed({ assignee: 7 }), filter({ whose: "mine" }), viewer)).toBe(true);
+    expect(isListed(changed({ assignee: 7 }), filter({ whose: "nobody's" }), viewer)).toBe(false);
+    expect(isListed(changed(), filter({ whose: "nobody's" }), viewer)).toBe(true);
+    expect(isListed(changed({ team: 2 }), filter({ whose: "nobody's" }), viewer)).toBe(false);
     expect(isListed(changed(), filter({ topic: "dogs" }), viewer)).toBe(false);
     expect(isListed(changed(), filter({ channel: "chat" }), viewer)).toBe(false);
   });

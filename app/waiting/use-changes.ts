@@ -23,7 +23,8 @@ export function isListed(
   return (
     list === filter.list &&
     (filter.whose !== "mine" || assignee === viewer.id) &&
-    (filter.whose !== "my team" || viewer.teams.includes(team)) &&
+    (filter.whose !== "nobody's" || assignee === null) &&
+    (filter.whose === "mine" || filter.whose === "all" || viewer.teams.includes(team)) &&
     (filter.channel === null || row.channel === filter.channel) &&
     (filter.topic === null || row.topic === filter.topic)
   );

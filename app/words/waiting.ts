@@ -41,6 +41,10 @@ export const t = wordsOf("waiting", {
   // route.tsx
   myTeams: "my team’s",
   mine: "mine",
+  nobodys: "nobody’s",
+  moreLists: "More lists",
+  settled: "Settled",
+  setAsideCount: "Set aside {{count, number}}",
   everyones: "everyone’s",
   waitingUsPlainShelf: "Waiting {{us}} · Plain Shelf",
   waiting: "Waiting",
@@ -66,6 +70,8 @@ export const t = wordsOf("waiting", {
   seeTheShelves: "See the shelves",
   noCaseIsLikeThat: "No case is like that.",
   nobodyIsWaitingForUs: "Nobody is waiting for us.",
+  nothingIsSettled: "Nothing is settled yet.",
+  nothingIsSetAside: "Nothing is set aside.",
   weAreWaitingForNobody: "We are waiting for nobody.",
   showEveryonesCases: "Show everyone’s cases",
 

@@ -46,6 +46,14 @@ export function publicHolidays(
   return { ok: true, of };
 }
 
+/** The regions of a country that have holidays of their own, by name. @param country ISO 3166-1 code of two letters */
+export function regionsOf(country: string): { code: string; name: string }[] {
+  const states = new Holidays().getStates(country.toUpperCase()) as Record<string, string> | undefined;
+  return Object.entries(states ?? {})
+    .map(([code, name]) => ({ code, name }))
+    .sort((a, b) => a.name.localeCompare(b.name));
+}
+
 /** The days that a year's holidays take; one of several days takes each. */
 function datesOf(holidays: Holidays, year: number): ReadonlyMap<string, string> {
   const dates = new Map<string, string>();

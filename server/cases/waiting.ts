@@ -8,8 +8,8 @@ import type { Viewer } from "../people/viewer";
 import { holding, prepared } from "../db/sql";
 
 export interface WaitingFilter {
-  list: "us" | "customer" | "set aside";
-  whose: "mine" | "my team" | "all";
+  list: "us" | "customer" | "set aside" | "settled";
+  whose: "mine" | "my team" | "nobody's" | "all";
   channel: "email" | "chat" | "sms" | null;
   topic: string | null;
   text: string;
@@ -42,13 +42,14 @@ const STATES = {
   us: `c.status in (${oursStates.map((state) => `'${state}'`).join(", ")})`,
   customer: "c.status = 'waiting on the customer'",
   "set aside": "c.status = 'set aside'",
+  settled: "c.status = 'settled'",
 } as const;
 
 /** The list that a state is on; null for none. */
 function listOf(state: CaseState): WaitingFilter["list"] | null {
   if (isOurs(state)) return "us";
   if (state === "waiting on the customer") return "customer";
-  return state === "set aside" ? state : null;
+  return state === "set aside" || state === "settled" ? state : null;
 }
 
 /** The driver hands timestamps of plain queries over as text. */
@@ -138,7 +139,8 @@ export async function waitingCases(
 ): Promise<{
   rows: WaitingRow[];
   more: boolean;
-  counts: Record<WaitingFilter["list"], number>;
+  /** How many each list has; those that are settled are not counted. */
+  counts: Record<Exclude<WaitingFilter["list"], "settled">, number>;
   topics: string[];
 }> {
   const { where, values } = conditions(viewer, filter);
@@ -210,6 +212,7 @@ function conditions(viewer: Viewer, filter: WaitingFilter): { where: string; val
     values.push(...given);
   };
   if (filter.whose === "mine") add("c.assignee_id = ?", viewer.id);
+  if (filter.whose === "nobody's") add("c.assignee_id is null and c.team_id = any(?)", viewer.teams);
   if (filter.whose === "my team") add("c.team_id = any(?)", viewer.teams);
   if (filter.channel) add("c.channel = ?", filter.channel);
   if (filter.topic) add("c.topic = ?", filter.topic);

@@ -1,3 +1,4 @@
+import { reckonDue } from "../cases/reckon";
 import { hostname } from "node:os";
 import { z } from "zod";
 import { Heartbeat } from "../db/entities/people";
@@ -79,6 +80,9 @@ await work("notice", true, async (data) => {
 await work("look-up", true, async (data, lastTry) => {
   const done = await lookUpBooking(await entityManager(), lookUpJob.parse(data).case, new Date());
   if (!done && !lastTry) throw new Error("The booking system did not answer");
+});
+await work("reckon-due", false, async () => {
+  await reckonDue(await entityManager(), () => new Date());
 });
 
 const receiving = await listenForMail({

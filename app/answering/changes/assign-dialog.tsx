@@ -58,6 +58,7 @@ export default function AssignDialog({
           <Command.Item
             key={known.id}
             value={String(known.id)}
+            keywords={[known.name, known.team]}
             onSelect={() => {
               setTo(known);
               setOpen(false);
