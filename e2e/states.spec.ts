@@ -8,9 +8,6 @@ async function fromMenu(page: Page, words: string): Promise<void> {
   await page.getByRole("menuitem", { name: words }).click();
 }
 
-const from = "Rune Stated <rune.stated@example.org>";
-const write = (subject: string, text: string) => deliverToUs({ from, to: "desk@example.com", subject, text });
-
 test("a case goes through every state, is given to a colleague, and junk is set aside by itself until it is undone", async ({
   page,
 }) => {

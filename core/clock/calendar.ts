@@ -9,7 +9,7 @@ export type Weekday = (typeof weekdays)[number];
 const timeField = z.string().check(z.regex(/^(?:(?:[01]\d|2[0-3]):[0-5]\d|24:00)$/, t.error("aTimeAsIn")));
 
 /** From when until when, as the clock on the wall tells it; `24:00` ends a day. */
-export const rangeSchema = z
+const rangeSchema = z
   .tuple([timeField, timeField])
   .check(z.refine(([from, until]) => from < until, t.error("endsBeforeItBegins")));
 

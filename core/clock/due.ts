@@ -84,7 +84,7 @@ function besides(hours: OpenHours, whole: Span, pauses: readonly Span[]): Reason
 }
 
 /** So much time, in words: “4 h 30 min”. @param time in milliseconds */
-export function durationWords(time: number): string {
+function durationWords(time: number): string {
   const minutes = Math.round(time / MINUTE_MS);
   const hours = Math.floor(minutes / 60);
   if (hours === 0) return t("minutes", { count: minutes });
