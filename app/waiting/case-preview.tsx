@@ -20,7 +20,7 @@ export function CasePreview({
   onAnswer: (() => void) | null;
 }) {
   return (
-    <div className="sticky top-0 px-6 py-5">
+    <div className="px-6 py-5">
       <p className="text-sm text-soft">{[row.label, row.channel, row.topic].filter(Boolean).join(", ")}</p>
       <h2 className="mt-3 text-lg leading-tight font-bold [overflow-wrap:anywhere]">{row.customer}</h2>
       {row.organisation && <p className="text-soft">{row.organisation}</p>}

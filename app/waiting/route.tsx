@@ -332,13 +332,21 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
             />
           </Suspense>
         ) : (
-          selected && (
-            <CasePreview
-              row={selected}
-              best={best[selected.number]}
-              onAnswer={easy ? () => answerHere(selected, easy) : null}
-            />
-          )
+          // Together, so that neither goes over the other when the list is scrolled.
+          <div className="sticky top-0">
+            {selected && (
+              <CasePreview
+                row={selected}
+                best={best[selected.number]}
+                onAnswer={easy ? () => answerHere(selected, easy) : null}
+              />
+            )}
+            {filter.list === "us" && (
+              <Suspense>
+                <DayFigure rows={rows} />
+              </Suspense>
+            )}
+          </div>
         )}
       </aside>
     </div>
@@ -347,6 +355,7 @@ export default function Waiting({ loaderData }: Route.ComponentProps) {
 
 const fetchCompactAnswer = () => import("./compact-answer");
 const CompactAnswer = lazy(fetchCompactAnswer);
+const DayFigure = lazy(() => import("./day-figure"));
 
 type Loaded = Awaited<ReturnType<typeof loader>>;
 
