@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { WaitingRow } from "#server/cases/waiting";
 import type { Best } from "#server/ranking/kept";
+import { caseStateName } from "#core/words/case-states";
 import { Button } from "../ui/button";
 import { Kbd } from "../ui/kbd";
 import { Time } from "../ui/time";
@@ -33,6 +34,12 @@ export function CasePreview({
         ) : (
           <Sentence of={t} name="lastMoved" parts={[<Time key="0" at={row.updatedAt} />]} />
         )}
+      </p>
+      <p className="mt-1 text-sm text-soft">
+        {[
+          caseStateName(row.status),
+          row.assignee === null ? t("nobodysCase") : t("namesCase", { name: row.assignee }),
+        ].join(", ")}
       </p>
       {row.people.length > 0 && (
         <p className="mt-1 text-sm font-semibold text-look">

@@ -24,6 +24,8 @@ function row(number: number, more: Partial<WaitingRow> = {}): WaitingRow {
     answerBy: at(2),
     waitingSince: at(-1),
     updatedAt: at(-1),
+    status: "new",
+    assignee: null,
     people: [],
     refused: false,
     ...more,
@@ -74,11 +76,19 @@ describe("the ruler", () => {
   });
 
   test("tells who is on a case, and that a letter of it was refused", () => {
-    const rows = [row(4, { people: ["Bram", "Nele"], refused: true, topic: "refunds", channel: "sms" })];
+    const rows = [
+      row(4, {
+        people: ["Bram", "Nele"],
+        refused: true,
+        topic: "refunds",
+        channel: "sms",
+        status: "waiting on a colleague",
+      }),
+    ];
     show(<Ruler groups={[{ band: "later", rows }]} {...listed} />);
     const link = screen.getByRole("link");
     expect(link).toHaveAccessibleName(/Customer 4 Boat When does it sail\?/);
-    for (const words of ["refused", "Bram, Nele", "refunds", "SMS"])
+    for (const words of ["on a colleague", "refused", "Bram, Nele", "refunds", "SMS"])
       expect(within(link).getByText(words)).toBeInTheDocument();
   });
 

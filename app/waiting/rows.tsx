@@ -202,6 +202,9 @@ function Row({
       </span>
       {best && <BestLine best={best} titled={!underReply} />}
       <span className="hidden gap-3 text-sm text-soft sm:col-start-3 sm:row-start-1 sm:flex">
+        {row.status === "waiting on a colleague" && (
+          <span className="font-semibold text-look">{t("onAColleague")}</span>
+        )}
         {row.refused && <strong className="text-stop">{t("refused")}</strong>}
         {row.people.length > 0 && <span className="font-semibold text-look">{row.people.join(", ")}</span>}
         {row.topic && <span className="hidden w-28 truncate md:inline">{row.topic}</span>}

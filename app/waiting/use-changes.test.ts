@@ -14,6 +14,8 @@ const row = (number: number, answerBy: string | null = null): WaitingRow => ({
   answerBy,
   waitingSince: null,
   updatedAt: "2026-11-25T10:00:00Z",
+  status: "new",
+  assignee: null,
   people: [],
   refused: false,
 });

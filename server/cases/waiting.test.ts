@@ -44,6 +44,17 @@ describe("the list", () => {
     expect(await listed({})).toEqual([cases.dogs.number, cases.bikes.number, cases.late.number]);
     expect(await listed({ list: "customer" })).toEqual([cases.fee.number]);
     expect(await listed({ list: "set aside" })).toEqual([]);
+    expect(await listed({ list: "settled" })).toEqual([]);
+    const before = await listed({});
+    const { id, number } = cases.late;
+    const into = (state: string) => query(em(), "update cases set status = ? where id = ?", [state, id]);
+    await into("settled");
+    expect(await listed({ list: "settled" })).toEqual([number]);
+    await into("waiting on a colleague");
+    expect(await listed({})).toEqual(before);
+    await into("new");
+    // Bram has one of them.
+    expect((await listed({ whose: "nobody's" })).length).toBe(before.length - 1);
   });
 
   test("tells who, what they ask without what they quote, and until when", async () => {
@@ -54,6 +65,8 @@ describe("the list", () => {
       answerBy: "2026-11-25T18:00:00.000Z",
       topic: "bicycles",
       organisation: null,
+      status: "new",
+      assignee: null,
       people: [],
       refused: false,
     });

@@ -29,6 +29,9 @@ export interface WaitingRow {
   answerBy: string | null;
   waitingSince: string | null;
   updatedAt: string;
+  status: CaseState;
+  /** Whose it is; null for nobody's. */
+  assignee: string | null;
   /** Who is on it: those who have it open or began an answer. */
   people: string[];
   refused: boolean;
@@ -73,6 +76,7 @@ interface Row {
   status: CaseState;
   team_id: number;
   assignee_id: number | null;
+  assignee: string | null;
 }
 
 /** A case `c` as lists show it; asks for the id of a person whose being on it is not told. */
@@ -81,7 +85,7 @@ const ROW_OF_CASE = `select c.number, cu.display_name as customer, o.name as org
                (exists (select 1 from case_presence cp where cp.case_id = c.id and cp.person_id = p.id and cp.seen_at > now() - interval '45 seconds')
                 or exists (select 1 from drafts d where d.case_id = c.id and d.person_id = p.id))) as people,
             exists (select 1 from messages x where x.case_id = c.id and x.state = 'refused') as refused,
-            c.status, c.team_id, c.assignee_id
+            c.status, c.team_id, c.assignee_id, (select name from people where id = c.assignee_id) as assignee
        from cases c
        join customers cu on cu.id = c.customer_id
        left join organisations o on o.id = cu.organisation_id
@@ -126,6 +130,8 @@ function asRow(row: Row, house: Pick<House, "casePrefix">): WaitingRow {
     answerBy: instant(row.answer_by),
     waitingSince: instant(row.waiting_since),
     updatedAt: new Date(row.updated_at).toISOString(),
+    status: row.status,
+    assignee: row.assignee,
     people: row.people ?? [],
     refused: row.refused,
   };
