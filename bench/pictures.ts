@@ -95,13 +95,8 @@ async function takeAnswering({ page, take }: Camera, name: string): Promise<void
 async function keeping({ page, take }: Camera): Promise<void> {
   await page.goto("/shelves");
   await take("shelves");
-  for (const [path, name] of [
-    ["/setup/stationery", "setup-stationery"],
-    ["/setup/facts/office_hours", "setup-fact"],
-  ] as const) {
-    await page.goto(path);
-    await take(name);
-  }
+  await page.goto("/setup/stationery");
+  await take("setup-stationery");
 }
 
 /** A talk under way: looked at first on our side. */
@@ -179,6 +174,8 @@ export function takePictures(): Promise<object> {
       const lead = await camera(browser, program, "sunniva");
       await lead.page.goto("/setup/people");
       await lead.take("setup-people");
+      await lead.page.goto("/setup/answer-times");
+      await lead.take("setup-answer-times");
       await lead.page.goto("/setup/mailboxes");
       await lead.take("setup-mailboxes");
       await lead.page.goto("/contact/contact");

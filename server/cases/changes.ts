@@ -17,7 +17,7 @@ import type { Viewer } from "../people/viewer";
 import { customerOf, noteBooking, openCase } from "../receiving/arrival";
 import { locked, record, standing, type Changed, type Given } from "./recorded";
 import { restate } from "./standing";
-import { assign, assignSchema, bringInto, forgetJunk, stateSchema } from "./states";
+import { assign, assignSchema, bringInto, forgetJunk, learnJunk, stateSchema } from "./states";
 import { t } from "../words";
 
 /** What an agent sets right about how a case stands, which is whose, and what is on it: each change is on the record, and can be undone. */
@@ -167,15 +167,16 @@ export async function undoChange(
     );
     const isOfWords = change.kind !== "state" && change.kind !== "assigned";
     if (isOfWords) for (const one of cases) await refuseWhileLeaving(inner, one);
-    // Who was a sender of junk by it is none.
-    for (const one of cases)
-      if (change.kind === "state" && one.asideAs != null) await forgetJunk({ em: inner }, one);
+    const ofJunk = () =>
+      change.kind === "state" ? cases.filter((one) => one.asideAs === "junk or fraud") : [];
+    for (const one of ofJunk()) await forgetJunk({ em: inner }, one);
     if (change.kind === "moved" && cases[0]?.customer.id !== after[0]?.customer)
       throw new Conflict(t("theCaseWasMovedAgainSince"));
     const there = await inner.count(Message, { id: { $in: messages }, case: to });
     if (there < messages.length) throw new Conflict(t("someOfTheMessagesWentOn"));
     await carry(inner, messages, from);
     for (const one of cases) await standAgain(inner, one, before, after, now);
+    for (const one of ofJunk()) await learnJunk({ em: inner, viewer, now }, one);
     change.undoneAt = now;
     const person = inner.getReference(Person, viewer.id);
     for (const one of cases)

@@ -2,6 +2,7 @@ import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { oursStates } from "#core/words/case-states";
 import { Case } from "../db/entities/cases";
 import { notifyCase } from "../events/notify";
+import { settingsOf } from "../house/settings";
 import { answerBy } from "./due";
 import { saidOn } from "./said";
 
@@ -14,6 +15,8 @@ const AT_ONCE = 100;
  */
 export async function reckonDue(em: EntityManager, now: () => Date): Promise<number> {
   let changed = 0;
+  // Kept outside of transactions, and read from there within them.
+  await settingsOf(em);
   for (let after = 0; ;) {
     const last = await em.fork().transactional(async (inner) => {
       const waiting = await inner.find(

@@ -8,6 +8,7 @@ import { AnswerTime, Calendar } from "../db/entities/calendars";
 import { Case, CaseInState, JunkSender } from "../db/entities/cases";
 import { CustomerAddress, Organisation } from "../db/entities/customers";
 import { House } from "../db/entities/people";
+import { query } from "../db/sql";
 import { digestOf } from "../digest";
 import { readMail } from "../reading/parse";
 import { acceptMail } from "../receiving/accept";
@@ -162,6 +163,26 @@ describe("junk", () => {
     const ours = await mail("desk@example.com");
     await set(ours.caseNumber, aside("junk or fraud"));
     expect(await house.em().count(JunkSender, { address: "desk@example.com" })).toBe(0);
+  });
+
+  test("taken up by mistake, is junk again when that is undone, and its sender too", async () => {
+    await set(one.number, aside("junk or fraud"));
+    const taken = await set(one.number, { what: "state", state: "open" });
+    expect(await house.em().count(JunkSender, { address: one.address })).toBe(0);
+    await undo(taken.change, at("10:10:00"));
+    expect(await caseOf(one.number)).toMatchObject({ status: "set aside", asideAs: "junk or fraud" });
+    expect(await house.em().count(JunkSender, { address: one.address })).toBe(1);
+  });
+
+  test("that a forwarder brought teaches nothing: the forwarder writes for many", async () => {
+    const [made] = await query<{ id: number }>(
+      house.em(),
+      `insert into forwarders (name, mailbox_id, sender, example, marks, rules)
+       select 'Market', id, '@market.example.com', '', '[]', '{}' from mailboxes limit 1 returning id`,
+    );
+    await query(house.em(), "update cases set forwarder_id = ? where id = ?", [made?.id, one.id]);
+    await set(one.number, aside("junk or fraud"));
+    expect(await house.em().count(JunkSender, { address: one.address })).toBe(0);
   });
 
   test("nothing to answer teaches nothing", async () => {

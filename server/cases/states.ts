@@ -99,8 +99,12 @@ export async function assign(given: Given, to: number | null): Promise<Changed> 
   );
 }
 
-/** Addresses that wrote on a case become those of junk; our own never do. */
-async function learnJunk({ em, viewer, now }: Given, subject: Case): Promise<void> {
+/** Addresses that wrote on a case become those of junk; our own never do, nor those of who forwards for many. */
+export async function learnJunk(
+  { em, viewer, now }: Pick<Given, "em" | "viewer" | "now">,
+  subject: Case,
+): Promise<void> {
+  if (subject.forwarder != null) return;
   const { mailboxes } = await settingsOf(em);
   const found = await em.find(
     Message,

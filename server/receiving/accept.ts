@@ -111,7 +111,9 @@ export async function acceptMail(
     if (mail.failure && letter) await noteFailure(inner, letter, mail.failure, now);
     const words = `${mail.subject}\n${mail.text}`;
     const isJunk =
-      (!found || found.asideAs === "junk or fraud") && (await isJunkSender(inner, mail.from.address));
+      !carried &&
+      (!found || found.asideAs === "junk or fraud") &&
+      (await isJunkSender(inner, mail.from.address));
     if (isJunk) asideAsJunk(inner, subject, now);
     await arrived(inner, { subject, opened: !found, words, isDue: mail.kind === "message" && !isJunk }, now);
     if (carried) await dueBy(inner, subject, carried.details);
