@@ -42,6 +42,7 @@ test("every screen, the server and each part of the core have a catalogue, under
     "app/words/writing.ts",
     ...[
       "checks",
+      "clock",
       "conditions",
       "forms",
       "labels",
