@@ -142,7 +142,8 @@ async function sent(page: Page): Promise<void> {
   await page.getByRole("button", { name: "Send and stay" }).click();
   await page
     .getByRole("article", { name: /Our answer/ })
-    .getByText("arrived")
+    .getByText(/arrived|delivered/)
+    .first()
     .waitFor();
 }
 
