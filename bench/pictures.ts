@@ -157,7 +157,10 @@ async function outside({ page, take }: Camera): Promise<void> {
   await page.keyboard.type("your money left us on Monday; banks take up to five working days to show it.");
   await sent(page);
   await page.goto(`/outside/${encodeURIComponent("marta@example.net")}`);
-  await page.getByText(/refund not here/).first().waitFor();
+  await page
+    .getByText(/refund not here/)
+    .first()
+    .waitFor();
   await take("outside");
 }
 
