@@ -4,7 +4,7 @@ import { weekdays, type Weekday } from "../clock/calendar";
 import { hoursText, readHours } from "../clock/hours-text";
 import { replyChannels } from "../words/named";
 import { dayField, idField, words } from "./fields";
-import { zoneField } from "./people";
+import { withinField, zoneField } from "./people";
 import { t } from "../words/forms";
 
 const hoursField = z.pipe(
@@ -35,22 +35,14 @@ export const calendarFormSchema = z
   );
 export type CalendarInput = z.infer<typeof calendarFormSchema>;
 
-const MOST_MINUTES = 60 * 24 * 60;
-const within = z
-  .int(t.error("aNumberOfMinutes"))
-  .check(
-    z.gte(5, t.error("atLeastMinutes", { least: 5 })),
-    z.lte(MOST_MINUTES, t.error("atMostDays", { most: 60 })),
-  );
-
 /** How soon which cases are answered; an empty list stands for all. */
 export const answerTimeSchema = z.strictObject({
   channels: z.array(z.enum(replyChannels)),
   mailboxes: z.array(idField).check(z.maxLength(200)),
   topics: z.array(words(80, t.error("writeAName"))).check(z.maxLength(200)),
   standings: z.array(z.enum(standings)),
-  firstWithin: within,
-  nextWithin: within,
+  firstWithin: withinField,
+  nextWithin: withinField,
   calendar: z.nullable(idField),
 });
 export type AnswerTimeInput = z.infer<typeof answerTimeSchema>;

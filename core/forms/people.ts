@@ -103,17 +103,20 @@ function textsField(most: number) {
   );
 }
 
+/** Minutes within which something is answered. */
+export const withinField = z
+  .int(t.error("aNumberOfMinutes"))
+  .check(
+    z.gte(5, t.error("atLeastMinutes", { least: 5 })),
+    z.lte(60 * 24 * 60, t.error("atMostDays", { most: 60 })),
+  );
+
 /** A team: its name, the address of its mail, and within how many minutes it answers. */
 export const teamSchema = z.strictObject({
   name: teamName,
   /** Its name in other languages, by their tags. */
   names: z._default(textsField(100), {}),
   mailbox: addressField,
-  answerWithin: z
-    .int(t.error("aNumberOfMinutes"))
-    .check(
-      z.gte(5, t.error("atLeastMinutes", { least: 5 })),
-      z.lte(60 * 24 * 60, t.error("atMostDays", { most: 60 })),
-    ),
+  answerWithin: withinField,
 });
 export type TeamInput = z.infer<typeof teamSchema>;

@@ -16,7 +16,7 @@ import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { customerOf, noteBooking, openCase } from "../receiving/arrival";
 import { locked, record, standing, type Changed, type Given } from "./recorded";
-import { restate } from "./standing";
+import { restate, setState } from "./standing";
 import { assign, assignSchema, bringInto, forgetJunk, learnJunk, stateSchema } from "./states";
 import { t } from "../words";
 
@@ -73,15 +73,8 @@ async function join(given: Given, other: number): Promise<Changed> {
   await carry(em, messages, to.id);
   await carryDrafts(em, from.id, to.id);
   await restate(em, to, now);
-  Object.assign(from, {
-    joinedTo: to,
-    status: "settled",
-    asideAs: null,
-    stateReason: null,
-    waitingSince: null,
-    answerBy: null,
-    updatedAt: now,
-  });
+  setState(from, "settled");
+  Object.assign(from, { joinedTo: to, waitingSince: null, answerBy: null, updatedAt: now });
   return record(given, { kind: "joined", from, to, messages, before }, (labels) =>
     t("joinedOtherToLabel", labels),
   );
@@ -215,7 +208,7 @@ async function standAgain(
   await restate(em, subject, now);
   // What was made by the change and has nothing on it any more is done with.
   if (!then && (await em.count(Message, { case: subject, state: { $ne: "called back" } })) === 0)
-    Object.assign(subject, { status: "settled", asideAs: null, stateReason: null });
+    setState(subject, "settled");
 }
 
 const instant = (text: string | null) => (text === null ? null : new Date(text));
