@@ -20,6 +20,7 @@ export default [
   route("cases/:number/others", "answering/resources/cases.ts"),
   route("colleagues", "answering/resources/colleagues.ts"),
   route("people", "answering/resources/people.ts"),
+  route("record/replies", "record/replies.ts"),
   route("cases/:number/strip", "answering/resources/strip-search.ts"),
   // What screens ask for by script: an action a thing.
   route("messages/:id/call-back", "answering/acts/call-back.ts"),
@@ -104,6 +105,10 @@ export default [
     route("waiting", "waiting/route.tsx"),
     route("write", "answering/write.tsx"),
     route("cases/:number", "answering/route.tsx"),
+    route("record", "record/search.tsx"),
+    route("cases/:number/record", "record/route.tsx"),
+    route("customers/:id", "record/customer.tsx"),
+    route("organisations/:id", "record/organisation.tsx"),
     route("shelves", "shelves/route.tsx"),
     route("shelves/arrange", "shelves/arrange.tsx"),
     route("shelves/proposals", "shelves/proposals.tsx"),

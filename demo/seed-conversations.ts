@@ -190,6 +190,7 @@ function seedLetter(
     em.create(LetterReply, {
       letter,
       reply: em.getReference(Reply, version.reply.id),
+      version,
       position,
       at: message.at,
     });

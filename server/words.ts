@@ -17,6 +17,10 @@ export const t = wordsOf("server", {
   aMailboxIsGone: "A mailbox of these is gone: choose them again",
   thereIsNoSuchAnswerTime: "There is no such answer time any more",
 
+  // record
+  thereIsNoSuchCustomer: "There is no such customer",
+  thereIsNoSuchOrganisation: "There is no such organisation",
+
   // cases/states.ts
   sayAsWhatItIsSetAside: "Say as what it is set aside: nothing to answer, or junk or fraud",
   sayWhyItIsSetAside: "Say why, in a word or two: colleagues will read it",

@@ -43,11 +43,15 @@ const tab = ({ isActive }: { isActive: boolean }) =>
 /** The screens whose work is in a list, which is to be reached in three presses of Tab. */
 const LISTED = new Set(["/waiting", "/shelves"]);
 
+/** Pages of the record that begin otherwise. */
+const RECORD = /^\/(?:cases\/\d+\/record|customers\/|organisations\/)/;
+
 /** What all screens of a signed-in person share: the line of places at the top, and the foot for messages. */
 export default function Desk({ loaderData }: Route.ComponentProps) {
   const { viewer, waiting, chats, language } = loaderData;
   const scroll = useScrollKept();
   const { pathname } = useLocation();
+  const isRecord = RECORD.test(pathname);
   // Whoever has chats stays there for them elsewhere too; Chats itself is for those as well who have none yet.
   useStillThere(chats > 0 || pathname === "/chats");
   return (
@@ -85,6 +89,12 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                     </NavLink>
                     <NavLink to="/shelves" className={tab}>
                       {t("shelves")}
+                    </NavLink>
+                    <NavLink
+                      to="/record"
+                      className={({ isActive }) => tab({ isActive: isActive || isRecord })}
+                    >
+                      {t("record")}
                     </NavLink>
                     <NavLink to="/setup" className={tab}>
                       {t("setup")}

@@ -9,6 +9,7 @@ export const places = [
   "searching",
   "writing",
   "chats",
+  "record",
 ] as const;
 
 export interface Shortcut {
@@ -181,6 +182,10 @@ export const shortcuts = {
     keys: ["alt+down"],
     typing: true,
   },
+
+  messageDown: { place: "record", shown: "↑ ↓", keys: ["down"] },
+  messageUp: { place: "record", shown: "", keys: ["up"] },
+  findSaid: { place: "record", shown: "/", keys: ["/", "shift+/"] },
 
   findReply: { place: "shelves", shown: "/", keys: ["/", "shift+/"] },
   rowDown: { place: "shelves", shown: "↑ ↓", keys: ["down"] },

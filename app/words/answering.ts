@@ -200,6 +200,8 @@ export const t = wordsOf("answering", {
   asItWasFormatted: "as it was formatted",
   asPlainText: "as plain text",
   loadRemotePictures: "load remote pictures",
+  whereItsWordsCameFrom: "where its words came from",
+  theWholeRecord: "The whole record",
   keepOnAShelf: "keep on a shelf",
   raw: "raw",
   fileIsAProgramOrMay:

@@ -35,7 +35,7 @@ test.each(catalogues.map(({ path, text }) => [path, text] as const))(
 
 test("every screen, the server and each part of the core have a catalogue, under a name of its own", () => {
   expect(catalogues.map(({ path }) => path).sort()).toEqual([
-    ...["account", "answering", "chats", "keys", "outside", "public", "setup", "shelves", "ui"].map(
+    ...["account", "answering", "chats", "keys", "outside", "public", "record", "setup", "shelves", "ui"].map(
       (screen) => `app/words/${screen}.ts`,
     ),
     "app/words/waiting.ts",

@@ -12,6 +12,7 @@ export const t = wordsOf("keys", {
   searching: "In the search over a list",
   writing: "Writing",
   chats: "Chats",
+  record: "Record",
 
   // What they do
   undo: "call the letter back, take a change back",
@@ -29,6 +30,8 @@ export const t = wordsOf("keys", {
   closeHere: "close it",
   findCase: "find a case",
   alike: "put cases with the same best reply together",
+  messageDown: "to the message before or after",
+  findSaid: "find in everything said",
   look: "look at the next reply, as it reads for this case",
   searchShelf: "search the shelf",
   take: "take the reply, in place of the one that stands; beside it where it answers a second question",

@@ -33,6 +33,7 @@ export const t = wordsOf("ui", {
   waiting: "Waiting",
   chats: "Chats",
   shelves: "Shelves",
+  record: "Record",
   setup: "Setup",
   outside: "Outside",
   keys: "Keys",

@@ -433,6 +433,8 @@ export const t = wordsOf("writing", {
 
   // versions/versions-panel.tsx
   onTheShelf: "on the shelf",
+  lettersUsedIt_one: "one letter used it",
+  lettersUsedIt_other: "{{count, number}} letters used it",
   onTheShelfBy: "on the shelf, published by {{by}}",
   replaced: "replaced",
   replacedBy: "replaced, published by {{by}}",

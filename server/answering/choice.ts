@@ -1,6 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { textFor } from "#core/document/texts";
 import { compareTexts } from "#core/document/compare";
+import type { Doc } from "#core/document/types";
 import { documentText } from "#core/document/walk";
 import {
   LetterOffer,
@@ -57,11 +58,29 @@ export async function offersOf(em: EntityManager, letter: SentLetter): Promise<O
   );
 }
 
+/** The replies of slips as they stand on the shelf, in the version that was taken, by slip; own words have none. */
+export async function shelvedDocuments(
+  em: EntityManager,
+  slips: readonly Pick<DraftSlip, "id" | "versionId" | "language">[],
+  channel: string,
+): Promise<Map<string, Doc>> {
+  const versions = slips.flatMap((slip) => slip.versionId ?? []);
+  const variants = await em.find(ReplyVariant, { version: { $in: versions } });
+  return new Map(
+    slips.flatMap((slip) => {
+      const own = variants.filter((one) => one.version.id === slip.versionId);
+      const variant = own.find((one) => one.language === slip.language) ?? own.find((one) => one.fallback);
+      return variant ? [[slip.id, textFor(variant, channel)] as const] : [];
+    }),
+  );
+}
+
 /** Stores with a letter which replies it is made of, with their edits, and what the shelf offered for it. The caller flushes. */
 export async function storeChoice(
   em: EntityManager,
   letter: SentLetter,
   draft: LoadedDraft,
+  shelved: ReadonlyMap<string, Doc>,
   now: Date,
 ): Promise<void> {
   const { slips, offers } = draft;
@@ -74,16 +93,12 @@ export async function storeChoice(
     { id: { $in: offers.map((one) => one.versionId) } },
     { fields: ["id"] },
   );
-  const variants = await em.find(ReplyVariant, {
-    version: { $in: slips.flatMap((slip) => slip.versionId ?? []) },
-  });
   for (const [position, slip] of slips.entries()) {
     const reply = replies.get(slip.reply ?? "");
     if (!reply) continue;
-    const own = variants.filter((one) => one.version.id === slip.versionId);
-    const variant = own.find((one) => one.language === slip.language) ?? own.find((one) => one.fallback);
-    const { edits, rewritten } = variant
-      ? editsOf(documentText(textFor(variant, letter.message.channel)), documentText(slip.document))
+    const onShelf = shelved.get(slip.id);
+    const { edits, rewritten } = onShelf
+      ? editsOf(documentText(onShelf), documentText(slip.document))
       : { edits: null, rewritten: null };
     const version = slip.versionId === null ? null : em.getReference(ReplyVersion, slip.versionId);
     em.create(LetterReply, { letter, reply, position, at: now, version, edits, rewritten });

@@ -6,7 +6,8 @@ import type { Written } from "#core/language/written";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
-import { conversation, history, type ConversationMessage, type HistoryEntry } from "../cases/conversation";
+import { conversation, type ConversationMessage } from "../cases/conversation";
+import { history, type HistoryEntry } from "../cases/history";
 import { familiarOn } from "./people";
 import { mailboxOf } from "./sender";
 import { Case } from "../db/entities/cases";
@@ -58,6 +59,7 @@ export interface OpenCase {
     since: string | null;
     phone: string | null;
     organisation: string | null;
+    organisationId: number | null;
     organisationKind: string | null;
   };
   bookingReference: string | null;
@@ -177,6 +179,7 @@ export async function readOpenCase(
       since: customer.since ?? null,
       phone: customer.phone ?? null,
       organisation: customer.organisation?.name ?? null,
+      organisationId: customer.organisation?.id ?? null,
       organisationKind: customer.organisation?.kind ?? null,
     },
     bookingReference: subject.bookingReference ?? null,

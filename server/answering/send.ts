@@ -5,9 +5,11 @@ import { addressee } from "#core/checks/addressee";
 import { secondLook, stopsSending } from "#core/checks/second-look";
 import type { SendCheck } from "#core/checks/check";
 import { readIn } from "#core/language/written";
-import { compose } from "#core/compose/compose";
+import { compose, type ComposeInput } from "#core/compose/compose";
 import type { Letter } from "#core/compose/letter";
+import { proofOf, wordsOf, type ProofRun } from "#core/compose/proof";
 import { re2Patterns } from "#core/conditions/re2";
+import type { Doc } from "#core/document/types";
 import { guessLanguage } from "#core/language/guess";
 import { allCopies } from "#core/mail/copies";
 import { quoteBelow } from "#core/mail/quote";
@@ -16,7 +18,7 @@ import { catalogue } from "#core/tokens/catalogue";
 import { neighbours } from "../cases/waiting";
 import { nextPiece, tellChat } from "../chats/pieces";
 import { Chat } from "../db/entities/chats";
-import { Attachment, Draft, SentLetter } from "../db/entities/answering";
+import { Attachment, Draft, LetterFact, SentLetter } from "../db/entities/answering";
 import { CaseEvent, type Case } from "../db/entities/cases";
 import { StoredFile } from "../db/entities/files";
 import { Message } from "../db/entities/messages";
@@ -36,7 +38,7 @@ import { loadDraft, type LoadedDraft } from "./draft";
 import { otherNames } from "./names";
 import { familiarOn } from "./people";
 import { domainOf, mailboxOf, senderOf } from "./sender";
-import { isGap, storeChoice } from "./choice";
+import { isGap, shelvedDocuments, storeChoice } from "./choice";
 import { sentReplies } from "./beside";
 import { caseByNumber, seenAs, surroundings, wayBack } from "./open";
 import { t } from "../words";
@@ -76,7 +78,7 @@ export async function send(
     // In a chat both may speak at once.
     if (subject.channel !== "chat") await refuseIfOvertaken(inner, subject, input.lastMessage);
     const settings = await settingsOf(inner);
-    const { letter, checks, recipient, contentIds, team, seen, asking } = await composeDraft(
+    const { letter, checks, recipient, contentIds, team, seen, asking, whole } = await composeDraft(
       inner,
       viewer,
       { subject, draft, settings },
@@ -95,6 +97,7 @@ export async function send(
       recipient,
       contentIds,
       team,
+      whole,
       dueAt,
       now,
     });
@@ -167,6 +170,8 @@ interface ComposedDraft {
   seen: string;
   /** The links of the questions that it may ask. */
   asking: Asking;
+  /** What it was composed of. */
+  whole: ComposeInput;
 }
 
 async function composeDraft(
@@ -217,7 +222,7 @@ async function composeDraft(
   });
   const named = settings.teams.get(subject.team.id);
   const team = named ? readIn(named, draft.language).text : subject.team.name;
-  return { letter, checks, recipient, contentIds, team, seen: seenAs(gathered, around), asking };
+  return { letter, checks, recipient, contentIds, team, seen: seenAs(gathered, around), asking, whole };
 }
 
 /** Whom a draft goes to besides and who is new on its case. */
@@ -240,7 +245,7 @@ interface ToStore extends Omit<ComposedDraft, "seen" | "asking">, ToCompose {
 }
 
 async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): Promise<Message> {
-  const { subject, draft, settings, letter, checks, recipient, contentIds, team, dueAt, now } = given;
+  const { subject, draft, settings, letter, checks, recipient, contentIds, team, whole, dueAt, now } = given;
   const answered = await em.findOne(
     Message,
     {
@@ -292,6 +297,7 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
     document,
     values,
   }));
+  const shelved = await shelvedDocuments(em, draft.slips, subject.channel);
   const sent = em.create(SentLetter, {
     message,
     case: subject,
@@ -301,16 +307,43 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
     slips: sentSlips,
     trace: letter.trace,
     checks,
+    proof: proofAgainst(shelved, letter, whole),
     gap: isGap(draft.slips, draft.offers),
     createdAt: now,
   });
-  await storeChoice(em, sent, draft, now);
+  storeFacts(em, sent, now);
+  await storeChoice(em, sent, draft, shelved, now);
   const titles = draft.slips
     .filter((slip) => slip.reply !== null && slip.part === "answer")
     .map((slip) => slip.title);
   em.create(CaseEvent, { case: subject, person, kind: "queued", data: { replies: titles }, at: now });
   await em.flush();
   return message;
+}
+
+/** Where each word of a letter came from: compared with what the replies on the shelf read with the same values. */
+function proofAgainst(shelved: ReadonlyMap<string, Doc>, letter: Letter, whole: ComposeInput): ProofRun[] {
+  const untouched = compose({
+    ...whole,
+    slips: whole.slips.map((slip) => ({ ...slip, document: shelved.get(slip.id) ?? slip.document })),
+  });
+  return proofOf(
+    letter,
+    whole.slips.map(({ id, document }) => ({
+      id,
+      document,
+      shelved: shelved.has(id) ? wordsOf(untouched, id) : null,
+    })),
+  );
+}
+
+/** Stores with a letter what it said of house facts. The caller flushes. */
+function storeFacts(em: EntityManager, letter: SentLetter, at: Date): void {
+  const said = new Map<string, { name: string; value: string }>();
+  for (const { kind, name, value } of letter.trace)
+    if (kind === "token" && name.startsWith("house.") && value !== null)
+      said.set(`${name} ${value}`, { name, value });
+  for (const one of said.values()) em.create(LetterFact, { letter, ...one, at });
 }
 
 /** A letter with what it answers beneath, where its mailbox has it so. */

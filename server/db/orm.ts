@@ -18,6 +18,7 @@ import { Migration00014Channels } from "./migrations/00014-channels";
 import { Migration00015Forwarded } from "./migrations/00015-forwarded";
 import { Migration00016TextsOfChannels } from "./migrations/00016-texts-of-channels";
 import { Migration00017States } from "./migrations/00017-states";
+import { Migration00018Record } from "./migrations/00018-record";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -39,6 +40,7 @@ const migrations = [
   { name: "00015-forwarded", class: Migration00015Forwarded },
   { name: "00016-texts-of-channels", class: Migration00016TextsOfChannels },
   { name: "00017-states", class: Migration00017States },
+  { name: "00018-record", class: Migration00018Record },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

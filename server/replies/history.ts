@@ -20,6 +20,8 @@ export interface VersionRow {
   decidedAt: string | null;
   decision: string | null;
   languages: string[];
+  /** How many letters were made of it. */
+  letters: number;
 }
 
 /** The versions of a reply that the viewer may read, the newest first. */
@@ -34,6 +36,7 @@ export async function versionsOf(
     em,
     `select v.id, v.number, v.state, a.name as author, coalesce(v.author_id = ?, false) as mine, v.updated_at as at, v.remark,
             d.name as decided_by, v.decided_at, v.decision,
+            (select count(*)::int from letter_replies l where l.version_id = v.id) as letters,
             coalesce((select array_agg(t.language order by t.fallback desc, t.language) from reply_variants t where t.version_id = v.id), '{}') as languages
        from reply_versions v left join people a on a.id = v.author_id left join people d on d.id = v.decided_by_id
       where v.reply_id = ? and (v.state in ('published', 'superseded') or v.author_id = ? or (? and v.state <> 'draft'))

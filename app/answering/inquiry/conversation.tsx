@@ -141,6 +141,14 @@ function Message({
             {t("keepOnAShelf")}
           </Link>
         )}
+        {ours && message.kind === "message" && (
+          <Link
+            to={`/cases/${open.number}/record?message=${message.id}`}
+            className="underline underline-offset-2"
+          >
+            {t("whereItsWordsCameFrom")}
+          </Link>
+        )}
         {message.hasRaw && (
           <a href={`/messages/${message.id}/raw`} className="underline underline-offset-2">
             {t("raw")}

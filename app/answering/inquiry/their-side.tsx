@@ -17,8 +17,6 @@ import { t } from "../../words/answering";
 export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
   const { customer } = open;
   const facts = [
-    customer.organisation &&
-      `${customer.organisation}${customer.organisationKind ? ` (${customer.organisationKind})` : ""}`,
     customer.since && t("withUsSinceSince", { since: customer.since.slice(0, 4) }),
     customer.language && t("writesLanguage", { language: languageName(customer.language) }),
     customer.phone,
@@ -40,7 +38,21 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
         {open.subject || t("noSubject")}
       </h1>
       <p className="mt-1 text-soft [overflow-wrap:anywhere]">
-        <span className="text-ink">{customer.name}</span>
+        <Link to={`/customers/${customer.id}`} className="text-ink underline-offset-2 hover:underline">
+          {customer.name}
+        </Link>
+        {customer.organisationId !== null && (
+          <>
+            {", "}
+            <Link
+              to={`/organisations/${customer.organisationId}`}
+              className="underline-offset-2 hover:underline"
+            >
+              {customer.organisation}
+            </Link>
+            {customer.organisationKind && ` (${customer.organisationKind})`}
+          </>
+        )}
         {facts.length > 0 && `, ${facts.join(", ")}`}
       </p>
       <StateLine open={open} />
@@ -87,6 +99,11 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
         </section>
       )}
       <Disclosure words={t("history")} className="mt-5 border-t border-line pt-3 text-sm">
+        <p className="mt-1">
+          <Link to={`/cases/${open.number}/record`} className="quiet-link">
+            {t("theWholeRecord")}
+          </Link>
+        </p>
         <ol className="mt-1">
           {open.history.map((entry) => (
             <li key={entry.id} className="grid grid-cols-[7rem_1fr] gap-2">

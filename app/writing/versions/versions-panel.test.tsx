@@ -18,6 +18,7 @@ const row = (changes: Partial<VersionRow>): VersionRow => ({
   decidedAt: "2026-11-01T10:00:00.000Z",
   decision: null,
   languages: ["en"],
+  letters: 0,
   ...changes,
 });
 

@@ -67,6 +67,7 @@ export function VersionsPanel({
   );
 }
 
+/** A version; where letters were made of it, they are found from here. */
 function Version({ replyKey, version }: { replyKey: string; version: VersionRow }) {
   const { now, timeZone } = useClock();
   return (
@@ -87,6 +88,16 @@ function Version({ replyKey, version }: { replyKey: string; version: VersionRow 
         {version.author ?? t("fromTheLibrarysFiles")}
         {version.remark && `: “${version.remark}”`}
       </p>
+      {version.letters > 0 && (
+        <p>
+          <Link
+            to={`/record?reply=${encodeURIComponent(replyKey)}&version=${version.id}`}
+            className="text-soft underline underline-offset-2"
+          >
+            {t("lettersUsedIt", { count: version.letters })}
+          </Link>
+        </p>
+      )}
       {version.decision && version.state === "sent back" && <p className="text-look">“{version.decision}”</p>}
     </>
   );

@@ -2,6 +2,7 @@ import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 import type { SendCheck } from "#core/checks/check";
 import type { SubjectChoice } from "#core/compose/compose";
 import type { TraceEntry } from "#core/compose/letter";
+import type { ProofRun } from "#core/compose/proof";
 import type { Copies } from "#core/mail/copies";
 import type { Doc } from "#core/document/types";
 import type { BlankValues } from "#core/tokens/blanks";
@@ -100,6 +101,8 @@ export const SentLetter = defineEntity({
     slips: p.json<SentSlip[]>(),
     trace: p.json<TraceEntry[]>(),
     checks: p.json<SendCheck[]>(),
+    /** Where each word of its text came from; null for letters from before that was kept. */
+    proof: p.json<ProofRun[]>().nullable(),
     /** Answered by hand where nothing on the shelf fitted. */
     gap: p.boolean().default(false),
     createdAt: p.datetime().defaultRaw("now()").index(),
@@ -111,7 +114,7 @@ export type SentLetter = InferEntity<typeof SentLetter>;
 export const LetterReply = defineEntity({
   name: "LetterReply",
   tableName: "letter_replies",
-  indexes: [{ properties: ["reply", "at"] }],
+  indexes: [{ properties: ["reply", "at"] }, { properties: ["version", "at"] }],
   properties: {
     id: p.integer().primary(),
     letter: () => p.manyToOne(SentLetter).deleteRule("cascade").index(),
@@ -122,6 +125,22 @@ export const LetterReply = defineEntity({
     /** Share of its words that were written anew, from 0 to 1; null for letters from before that was kept. */
     rewritten: p.double().nullable(),
     edits: p.json<WordEdit[]>().nullable(),
+  },
+});
+
+/** What a letter said a house fact was. */
+export const LetterFact = defineEntity({
+  name: "LetterFact",
+  tableName: "letter_facts",
+  indexes: [{ properties: ["name", "at"] }],
+  properties: {
+    id: p.integer().primary(),
+    letter: () => p.manyToOne(SentLetter).deleteRule("cascade").index(),
+    /** The token’s, as in `house.fee`. */
+    name: p.text(),
+    /** As it was printed. */
+    value: p.text(),
+    at: p.datetime(),
   },
 });
 

@@ -13,6 +13,7 @@ export const Case = defineEntity({
   indexes: [
     { properties: ["status", "answerBy"] },
     { properties: ["team", "status"] },
+    { properties: ["customer", "openedAt"] },
     {
       name: "cases_ours",
       expression: `create index "cases_ours" on "cases" ("answer_by") where "status" in ('new', 'open', 'waiting on a colleague')`,

@@ -3,6 +3,12 @@ import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 export const Organisation = defineEntity({
   name: "Organisation",
   tableName: "organisations",
+  indexes: [
+    {
+      name: "organisations_name_trgm",
+      expression: `create index "organisations_name_trgm" on "organisations" using gin ("name" gin_trgm_ops)`,
+    },
+  ],
   properties: {
     id: p.integer().primary(),
     name: p.text(),
@@ -18,6 +24,12 @@ export type Organisation = InferEntity<typeof Organisation>;
 export const Customer = defineEntity({
   name: "Customer",
   tableName: "customers",
+  indexes: [
+    {
+      name: "customers_name_trgm",
+      expression: `create index "customers_name_trgm" on "customers" using gin ("display_name" gin_trgm_ops)`,
+    },
+  ],
   properties: {
     id: p.integer().primary(),
     firstName: p.text().nullable(),

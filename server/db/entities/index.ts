@@ -1,4 +1,4 @@
-import { Attachment, Draft, LetterOffer, LetterReply, SentLetter, Slip } from "./answering";
+import { Attachment, Draft, LetterFact, LetterOffer, LetterReply, SentLetter, Slip } from "./answering";
 import { AnswerTime, Calendar } from "./calendars";
 import {
   Case,
@@ -75,6 +75,7 @@ export const entities = [
   SentLetter,
   LetterReply,
   LetterOffer,
+  LetterFact,
   Attachment,
   Mailbox,
   CaseChange,

@@ -21,6 +21,8 @@ export const Message = defineEntity({
   uniques: [{ properties: ["chat", "piece"] }, { properties: ["chat", "pieceKey"] }],
   indexes: [
     { properties: ["case", "at"] },
+    { properties: ["person", "at"] },
+    { properties: ["at", "id"] },
     {
       name: "messages_words",
       expression: `create index "messages_words" on "messages" using gin (to_tsvector('simple', "subject" || ' ' || "text"))`,
