@@ -20,6 +20,7 @@ export default [
   route("cases/:number/others", "answering/resources/cases.ts"),
   route("colleagues", "answering/resources/colleagues.ts"),
   route("people", "answering/resources/people.ts"),
+  route("topics", "answering/resources/topics.ts"),
   route("record/replies", "record/replies.ts"),
   route("cases/:number/strip", "answering/resources/strip-search.ts"),
   // What screens ask for by script: an action a thing.
@@ -29,6 +30,7 @@ export default [
   route("cases/begin", "answering/acts/begin.ts"),
   route("cases/:number/change", "answering/acts/change.ts"),
   route("case-changes/:id/undo", "answering/acts/undo-change.ts"),
+  route("cases/:number/note", "answering/acts/note.ts"),
   route("cases/:number/names", "answering/acts/names.ts"),
   route("cases/:number/addresses", "answering/acts/addresses.ts"),
   route("shelves/bulk", "shelves/acts/bulk.ts"),

@@ -1,6 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { answerBy } from "../server/cases/due";
-import { saidOn } from "../server/cases/said";
+import { dueAnew } from "../server/cases/due";
 import { AnswerTime, Calendar } from "../server/db/entities/calendars";
 import { Case } from "../server/db/entities/cases";
 
@@ -45,8 +44,7 @@ export async function seedDue(em: EntityManager, now: Date): Promise<void> {
       (organisation?.contractUntil == null && subject.topic !== "season cards")
     )
       continue;
-    const { answered } = await saidOn(em, subject.id);
-    subject.answerBy = await answerBy(em, subject, { since: subject.waitingSince, isFirst: !answered }, now);
+    subject.answerBy = await dueAnew(em, subject, now);
   }
   await em.flush();
 }

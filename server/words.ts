@@ -21,7 +21,15 @@ export const t = wordsOf("server", {
   thereIsNoSuchCustomer: "There is no such customer",
   thereIsNoSuchOrganisation: "There is no such organisation",
 
+  // notes
+  writeTheNote: "Write the note",
+  aNoteIsShorter: "A note is at most 5,000 characters long",
+
   // cases/states.ts
+  gaveCaseToTeam: "gave {{label}} to {{team}}",
+  theCaseIsAboutThatAlready: "The case is about that already",
+  tookTopicAway: "took the topic of {{label}} away",
+  setTopicTo: "set the topic of {{label}} to “{{topic}}”",
   sayAsWhatItIsSetAside: "Say as what it is set aside: nothing to answer, or junk or fraud",
   sayWhyItIsSetAside: "Say why, in a word or two: colleagues will read it",
   theCaseIsThatAlready: "The case is {{state}} already",

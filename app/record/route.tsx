@@ -32,7 +32,7 @@ export async function loader(args: Route.LoaderArgs) {
   return loaderResult(async () => {
     const number = idInPath.parse(args.params.number);
     const asked = readQuery(args.request, query);
-    const [record, own] = await Promise.all([caseRecord(em, number), ownTokens(em, now)]);
+    const [record, own] = await Promise.all([caseRecord(em, viewer, number), ownTokens(em, now)]);
     const said = record.entries.flatMap((entry) => ("message" in entry ? [entry] : []));
     const id =
       asked.message ?? (said.findLast((one) => one.direction === "out") ?? said.at(-1))?.message ?? null;

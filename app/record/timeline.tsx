@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { TimelineEntry, TimelineMessage } from "#server/record/timeline";
 import { channelName } from "#core/words/named";
+import { NoteWords } from "../ui/note-words";
 import { Time } from "../ui/time";
 import { Sentence } from "../words/sentence";
 import { t } from "../words/record";
@@ -22,6 +23,16 @@ export function Timeline({ entries, chosen }: { entries: TimelineEntry[]; chosen
               <Time at={entry.at} className="text-soft" />
               <Said entry={entry} />
             </Link>
+          </li>
+        ) : "note" in entry ? (
+          <li
+            key={`n${entry.id}`}
+            className="grid grid-cols-[6.25rem_1fr] gap-3 border-t border-line py-2 pr-2 pl-[11px]"
+          >
+            <Time at={entry.at} className="text-soft" />
+            <span className="border-l border-dashed border-board pl-2 [overflow-wrap:anywhere] whitespace-pre-wrap">
+              <span className="text-soft">{t("noteBy", { by: entry.by })}</span> <NoteWords note={entry} />
+            </span>
           </li>
         ) : (
           <li

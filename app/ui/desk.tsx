@@ -1,12 +1,14 @@
 import { Form, Link, NavLink, Outlet, useLocation } from "react-router";
 import { waitingCount } from "#server/cases/waiting";
 import { ownChats } from "#server/chats/desk";
+import { notesFor } from "#server/notes/notes";
 import { settingsOf } from "#server/house/settings";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/desk";
 import { Acts } from "./act";
 import { Questions } from "./ask";
 import { RegionContext } from "./region";
+import { Popover } from "./popover";
 import { ErrorPage } from "./error-page";
 import { Hint, Hints } from "./hint";
 import { steadily } from "./stale";
@@ -22,6 +24,7 @@ export async function loader(args: Route.LoaderArgs) {
     viewer,
     waiting: await waitingCount(em, viewer),
     chats: await ownChats(em, viewer),
+    notes: await notesFor(em, viewer),
     now: now.toISOString(),
     /** What the house writes in, with its region. */
     language: house.language,
@@ -48,7 +51,7 @@ const RECORD = /^\/(?:cases\/\d+\/record|customers\/|organisations\/)/;
 
 /** What all screens of a signed-in person share: the line of places at the top, and the foot for messages. */
 export default function Desk({ loaderData }: Route.ComponentProps) {
-  const { viewer, waiting, chats, language } = loaderData;
+  const { viewer, waiting, chats, notes, language } = loaderData;
   const scroll = useScrollKept();
   const { pathname } = useLocation();
   const isRecord = RECORD.test(pathname);
@@ -110,6 +113,7 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                     id="place-tools"
                     className="ml-auto flex items-center gap-2 text-sm text-soft max-sm:order-3 max-sm:w-full max-sm:justify-end max-sm:empty:hidden"
                   />
+                  <NotesForMe notes={notes} />
                   <Hint words={t("yourDetailsPasswordAndSessions")}>
                     <Link to="/account" className="text-sm hover:underline max-sm:ml-auto">
                       {viewer.name}
@@ -134,6 +138,25 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
         </Acts>
       </Hints>
     </RegionContext>
+  );
+}
+
+/** Notes that colleagues wrote for the viewer, until their cases were opened. */
+function NotesForMe({ notes }: { notes: Awaited<ReturnType<typeof loader>>["notes"] }) {
+  if (notes.length === 0) return null;
+  return (
+    <Popover words={t("notesForYou", { count: notes.length })} className="w-96">
+      <ul>
+        {notes.map((note) => (
+          <li key={`${note.case} ${note.at}`} className="border-t border-line py-2 first:border-t-0">
+            <Link to={`/cases/${note.case}`} className="block hover:bg-wash">
+              <strong>{t("byOnLabel", { by: note.by, label: note.label })}</strong>
+              <span className="line-clamp-3 [overflow-wrap:anywhere]">{note.text}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </Popover>
   );
 }
 

@@ -68,6 +68,8 @@ export async function loader({ request, context }: Route.LoaderArgs) {
         // Nothing more is told to a browser whose session has ended.
         if (event.kind === "session") {
           if (event.session === sessionId) end();
+        } else if (event.kind === "note") {
+          if (event.person === viewer.id) write("event: note\ndata:\n\n");
         } else if (event.kind === "chat") {
           if (isChats) write(`event: chat\ndata: ${JSON.stringify(event)}\n\n`);
         } else if (event.kind === "queue") {

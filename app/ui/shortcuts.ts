@@ -170,6 +170,8 @@ export const shortcuts = {
     keys: ["ctrl+shift+enter", "meta+shift+enter"],
     typing: true,
   },
+  note: { place: "answering", shown: "Alt N", keys: ["alt+n"], typing: true },
+  keepNote: { place: "answering", shown: "Alt Enter" },
   caseBefore: {
     place: "answering",
     shown: "Alt ↑",

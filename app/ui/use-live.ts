@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useRevalidator } from "react-router";
 
-const KINDS = ["message", "presence", "details", "queue", "shelf"] as const;
+const KINDS = ["message", "presence", "details", "queue", "shelf", "note"] as const;
 const GATHER_MS = 150;
 
 /** What a screen shows, and so hears of: one case, a list of cases, or the shelves. */

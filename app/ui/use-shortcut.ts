@@ -9,6 +9,11 @@ function fieldOf({ target }: KeyboardEvent): Element | null {
     : null;
 }
 
+/** Whether a key is heard where something hears all keys by itself: what has the attribute `data-own-keys`. */
+function isOwn({ target }: KeyboardEvent): boolean {
+  return target instanceof Element && target.closest("[data-own-keys]") !== null;
+}
+
 function isWithin({ target }: KeyboardEvent, element: HTMLElement | null): boolean {
   return element !== null && target instanceof Node && element.contains(target);
 }
@@ -42,6 +47,7 @@ export function useShortcut(
     // It is looked at before anything of the key is prevented.
     ignoreEventWhen: (event) =>
       !enabled ||
+      isOwn(event) ||
       (within !== undefined && !isWithin(event, within.current)) ||
       (typing === undefined && fieldOf(event) !== null),
     eventListenerOptions: { capture },

@@ -30,6 +30,8 @@ export const t = wordsOf("keys", {
   closeHere: "close it",
   findCase: "find a case",
   alike: "put cases with the same best reply together",
+  note: "write a note for colleagues",
+  keepNote: "in a note: keep it",
   messageDown: "to the message before or after",
   findSaid: "find in everything said",
   look: "look at the next reply, as it reads for this case",

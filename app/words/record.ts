@@ -13,6 +13,7 @@ export const t = wordsOf("record", {
 
   // timeline.tsx
   wroteByChannel: "<0/> wrote, {{channel}}",
+  noteBy: "{{by}}’s note:",
   answered: "<0/> answered",
   answeredInOwnWords: "<0/> answered in own words",
   pressedAnswer: "<0/> pressed an answer",

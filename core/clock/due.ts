@@ -1,6 +1,6 @@
 import { t } from "../words/clock";
 import { joined, left, type OpenHours, type Span } from "./open-hours";
-import { offsetsBetween } from "./offsets";
+import { localDate, offsetsBetween } from "./offsets";
 
 /** What had a part in when an answer is due: the days that counted, then what else. Instants in milliseconds since 1970 (UTC), dates local. */
 type Reason =
@@ -110,14 +110,12 @@ export function dueWords(due: Due, timeZone: string, language: string): string[]
     ...{ weekday: "long", day: "numeric", month: "long", year: "numeric" },
     timeZone,
   });
-  // A Swedish day is written as ISO 8601 has it.
-  const dateIn = new Intl.DateTimeFormat("sv-SE", { dateStyle: "short", timeZone });
   const day = (date: string) => dayOf.format(Date.parse(date));
   const said = (reason: Reason): string => {
     switch (reason.kind) {
       case "open": {
         // What ends a day is told as its end, not as the beginning of the next.
-        const endsDay = reason.date !== dateIn.format(reason.until);
+        const endsDay = reason.date !== localDate(timeZone, reason.until);
         const until = endsDay ? t("endOfDay") : clock.format(reason.until);
         return t("openOn", {
           day: day(reason.date),

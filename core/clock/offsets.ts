@@ -20,6 +20,11 @@ export function offsetAt(timeZone: string, at: number): number {
   return tzOffset(timeZone, new Date(at)) * MINUTE_MS;
 }
 
+/** The calendar date that the wall of a zone shows at an instant. */
+export function localDate(timeZone: string, at: number): string {
+  return new Date(at + offsetAt(timeZone, at)).toISOString().slice(0, 10);
+}
+
 /** The offsets of a year (UTC), one after the other. @param timeZone IANA zone */
 function ofYear(timeZone: string, year: number): OffsetStretch[] {
   const key = `${timeZone} ${year}`;

@@ -1,6 +1,6 @@
 import { weekdays, type Calendar } from "./calendar";
 import type { HolidaysOf } from "./holidays";
-import { offsetAt, offsetsBetween } from "./offsets";
+import { localDate, offsetsBetween } from "./offsets";
 
 /** A stretch of time. Instants in milliseconds since 1970 (UTC). */
 export interface Span {
@@ -93,7 +93,7 @@ export class OpenHours {
 
   /** The local date at an instant. */
   dateAt(at: number): string {
-    return dateOf(at + offsetAt(this.timeZone, at));
+    return localDate(this.timeZone, at);
   }
 
   isOpen(at: number): boolean {

@@ -23,6 +23,7 @@ import { digestOf } from "../digest";
 import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { whyDue } from "../cases/due";
+import { notesOf, type CaseNote } from "../notes/notes";
 import { besideCase } from "./beside";
 import type { Other } from "./presence";
 import { t } from "../words";
@@ -62,6 +63,7 @@ export interface OpenCase {
     organisationId: number | null;
     organisationKind: string | null;
   };
+  notes: CaseNote[];
   bookingReference: string | null;
   booking: { asked: boolean; problem: string | null };
   context: Context;
@@ -127,7 +129,7 @@ export async function readOpenCase(
   const { customer, team } = subject;
   const surround = surroundings(settings, viewer, subject);
   const usually = usualOn(settings, subject);
-  const [gathered, talk, draft, inquiries, past, beside, familiar, why] = await Promise.all([
+  const [gathered, talk, draft, inquiries, past, beside, familiar, why, notes] = await Promise.all([
     caseContext(em, viewer, subject, settings, now),
     conversation(em, subject, pages),
     loadDraft(em, viewer, subject.id),
@@ -136,6 +138,7 @@ export async function readOpenCase(
     besideCase(em, subject, viewer.id),
     subject.channel === "email" ? familiarOn(em, subject, settings) : [],
     whyDue(em, subject, now),
+    notesOf(em, subject.id, viewer),
   ]);
   const language = draft?.language ?? gathered.language;
   const {
@@ -170,6 +173,7 @@ export async function readOpenCase(
         ? null
         : { number: beside.follows, label: caseNumber(settings.house, beside.follows) },
     whyDue: why,
+    notes,
     answerBy: subject.answerBy?.toISOString() ?? null,
     waitingSince: subject.waitingSince?.toISOString() ?? null,
     customer: {

@@ -1,6 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { Presence } from "../db/entities/cases";
 import { notifyCase } from "../events/notify";
+import { seeNotes } from "../notes/notes";
 import { named, prepared, query } from "../db/sql";
 
 /** A colleague on a case. */
@@ -38,6 +39,7 @@ export async function arrive(
      select coalesce((select seen_at < now() - ${HERE} from before), true) as fresh from upserted`,
     [caseId, personId, caseId, personId],
   );
+  await seeNotes(em, caseId, personId);
   if (row?.fresh) await notifyCase(em, number, "presence");
 }
 

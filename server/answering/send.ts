@@ -23,7 +23,7 @@ import { CaseEvent, type Case } from "../db/entities/cases";
 import { StoredFile } from "../db/entities/files";
 import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
-import { setState } from "../cases/standing";
+import { setStill } from "../cases/standing";
 import { Conflict } from "../errors";
 import { MOST_ID } from "#core/forms/fields";
 import { idSchema } from "../edge";
@@ -102,11 +102,8 @@ export async function send(
       now,
     });
     keepAsked(inner, letter, asking, { subject, message, settings, now });
-    setState(subject, "waiting on the customer");
-    subject.waitingSince = null;
-    subject.answerBy = null;
+    setStill(subject, "waiting on the customer", now);
     subject.assignee = inner.getReference(Person, viewer.id);
-    subject.updatedAt = now;
     await inner.flush();
     await inner.nativeDelete(Draft, { case: subject, person: viewer.id });
     if (isPiece) await putPiece(inner, message, number, now);

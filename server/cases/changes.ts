@@ -16,8 +16,17 @@ import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { customerOf, noteBooking, openCase } from "../receiving/arrival";
 import { locked, record, standing, type Changed, type Given } from "./recorded";
-import { restate, setState } from "./standing";
-import { assign, assignSchema, bringInto, forgetJunk, learnJunk, stateSchema } from "./states";
+import { restate, setState, setStill } from "./standing";
+import {
+  assign,
+  assignSchema,
+  bringInto,
+  forgetJunk,
+  learnJunk,
+  setTopic,
+  stateSchema,
+  topicSchema,
+} from "./states";
 import { t } from "../words";
 
 /** What an agent sets right about how a case stands, which is whose, and what is on it: each change is on the record, and can be undone. */
@@ -28,6 +37,7 @@ export const changeSchema = z.discriminatedUnion("what", [
   z.strictObject({ what: z.literal("move"), address: z.email().max(254) }),
   stateSchema,
   assignSchema,
+  topicSchema,
 ]);
 export type Change = z.input<typeof changeSchema>;
 
@@ -57,7 +67,9 @@ export async function changeCase(
       case "state":
         return bringInto(given, change);
       case "assign":
-        return assign(given, change.to);
+        return assign(given, change);
+      case "topic":
+        return setTopic(given, change.topic);
     }
   });
 }
@@ -73,8 +85,8 @@ async function join(given: Given, other: number): Promise<Changed> {
   await carry(em, messages, to.id);
   await carryDrafts(em, from.id, to.id);
   await restate(em, to, now);
-  setState(from, "settled");
-  Object.assign(from, { joinedTo: to, waitingSince: null, answerBy: null, updatedAt: now });
+  setStill(from, "settled", now);
+  from.joinedTo = to;
   return record(given, { kind: "joined", from, to, messages, before }, (labels) =>
     t("joinedOtherToLabel", labels),
   );
@@ -158,7 +170,7 @@ export async function undoChange(
       { id: { $in: [...new Set([from, to])] } },
       { lockMode: LockMode.PESSIMISTIC_WRITE, populate: ["customer"], orderBy: { id: "asc" } },
     );
-    const isOfWords = change.kind !== "state" && change.kind !== "assigned";
+    const isOfWords = !["state", "assigned", "topic"].includes(change.kind);
     if (isOfWords) for (const one of cases) await refuseWhileLeaving(inner, one);
     const ofJunk = () =>
       change.kind === "state" ? cases.filter((one) => one.asideAs === "junk or fraud") : [];
@@ -194,6 +206,8 @@ async function standAgain(
     subject.customer = em.getReference(Customer, then.customer);
     if (then.assignee !== undefined)
       subject.assignee = then.assignee === null ? null : em.getReference(Person, then.assignee);
+    if (then.team !== undefined) subject.team = em.getReference(Team, then.team);
+    if (then.topic !== undefined) subject.topic = then.topic;
     subject.joinedTo = then.joinedTo === null ? null : em.getReference(Case, then.joinedTo);
   }
   if (then && untouched) {

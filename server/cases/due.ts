@@ -3,6 +3,7 @@ import { INTERFACE_LANGUAGE } from "#core/words/words-of";
 import { isOurs, type CaseState } from "#core/words/case-states";
 import { answerTimeFor, standingOf } from "#core/clock/answer-times";
 import { dueAt, dueWords, type Due } from "#core/clock/due";
+import { localDate } from "#core/clock/offsets";
 import type { OpenHours, Span } from "#core/clock/open-hours";
 import type { Case } from "../db/entities/cases";
 import { Customer } from "../db/entities/customers";
@@ -36,6 +37,16 @@ export async function answerBy(
   return due && new Date(due.at);
 }
 
+/**
+ * By when a waiting case is to be answered as things are now: after a change of what it is reckoned by.
+ * @returns null where nobody waits
+ */
+export async function dueAnew(em: EntityManager, subject: Case, now: Date): Promise<Date | null> {
+  if (subject.waitingSince == null) return null;
+  const { answered } = await saidOn(em, subject.id);
+  return answerBy(em, subject, { since: subject.waitingSince, isFirst: !answered }, now);
+}
+
 /** Why a case is to be answered by when it is, a line each; empty where nobody waits. */
 export async function whyDue(em: EntityManager, subject: Case, now: Date): Promise<string[]> {
   if (subject.waitingSince == null || subject.answerBy == null) return [];
@@ -54,9 +65,7 @@ async function dueOf(
   now: Date,
 ): Promise<{ due: Due | null; hours: OpenHours }> {
   const { clock, house } = await settingsOf(em);
-  const today = new Intl.DateTimeFormat("sv-SE", { dateStyle: "short", timeZone: house.timeZone }).format(
-    now,
-  );
+  const today = localDate(house.timeZone, now.getTime());
   const customer = await em.findOneOrFail(
     Customer,
     { id: subject.customer.id },

@@ -37,6 +37,7 @@ const words: Record<CaseEvent["kind"], string> = {
   "chat ended": "The chat ended",
   state: "",
   assigned: "",
+  topic: "",
 };
 
 interface EventRow extends Pick<CaseEvent, "id" | "kind" | "data"> {

@@ -3,8 +3,7 @@ import { oursStates } from "#core/words/case-states";
 import { Case } from "../db/entities/cases";
 import { notifyCase } from "../events/notify";
 import { settingsOf } from "../house/settings";
-import { answerBy } from "./due";
-import { saidOn } from "./said";
+import { dueAnew } from "./due";
 
 /** So many cases are reckoned at once, in one transaction. */
 const AT_ONCE = 100;
@@ -25,14 +24,7 @@ export async function reckonDue(em: EntityManager, now: () => Date): Promise<num
         { orderBy: { id: "asc" }, limit: AT_ONCE, lockMode: LockMode.PESSIMISTIC_WRITE },
       );
       for (const subject of waiting) {
-        if (subject.waitingSince == null) continue;
-        const { answered } = await saidOn(inner, subject.id);
-        const due = await answerBy(
-          inner,
-          subject,
-          { since: subject.waitingSince, isFirst: !answered },
-          now(),
-        );
+        const due = await dueAnew(inner, subject, now());
         if (due?.getTime() === subject.answerBy?.getTime()) continue;
         subject.answerBy = due;
         changed += 1;

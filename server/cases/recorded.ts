@@ -59,6 +59,8 @@ export function standing(subject: Case): CaseStanding {
     asideAs: subject.asideAs ?? null,
     stateReason: subject.stateReason ?? null,
     assignee: subject.assignee?.id ?? null,
+    team: subject.team.id,
+    topic: subject.topic ?? null,
     customer: subject.customer.id,
     joinedTo: subject.joinedTo?.id ?? null,
   };

@@ -11,12 +11,17 @@ export function setState(subject: Case, state: CaseState): void {
   Object.assign(subject, { status: state, asideAs, stateReason: null });
 }
 
+/** The same where it waits for nobody: no time runs. */
+export function setStill(subject: Case, state: CaseState, now: Date): void {
+  setState(subject, state);
+  Object.assign(subject, { waitingSince: null, answerBy: null, updatedAt: now });
+}
+
 /** Sets from its messages for whom a case waits, and since when. The caller writes what the unit of work holds. */
 export async function restate(em: EntityManager, subject: Case, now: Date): Promise<void> {
   const { since, answered } = await saidOn(em, subject.id);
   if (since) return waits(em, subject, { since, answered }, now);
-  setState(subject, answered ? "waiting on the customer" : "set aside");
-  Object.assign(subject, { waitingSince: null, answerBy: null, updatedAt: now });
+  setStill(subject, answered ? "waiting on the customer" : "set aside", now);
 }
 
 /** A case waits for us as it did before its last answer was called back: that it waited for the customer never was. */
@@ -34,8 +39,7 @@ export async function waitAgain(em: EntityManager, subject: Case, now: Date): Pr
 export async function takeUp(em: EntityManager, subject: Case, now: Date): Promise<void> {
   const { since, answered } = await saidOn(em, subject.id);
   if (since) return waits(em, subject, { since, answered }, now);
-  setState(subject, "open");
-  Object.assign(subject, { waitingSince: null, answerBy: null, updatedAt: now });
+  setStill(subject, "open", now);
 }
 
 /**

@@ -10,13 +10,15 @@ import {
 } from "#core/words/case-states";
 import { CaseEvent, JunkSender, type Case } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
-import { Person } from "../db/entities/people";
+import { Person, Team } from "../db/entities/people";
 import { query } from "../db/sql";
 import { idSchema } from "../edge";
 import { NotFound, Unusable } from "../errors";
 import { settingsOf } from "../house/settings";
+import { addNote } from "../notes/notes";
 import { locked, record, standing, type Changed, type Given } from "./recorded";
-import { takeUp } from "./standing";
+import { dueAnew } from "./due";
+import { setStill, takeUp } from "./standing";
 import { t } from "../words";
 
 /** A state that somebody sets; what is set aside says as what, and why. */
@@ -27,8 +29,19 @@ export const stateSchema = z.strictObject({
   reason: z.string().trim().max(300).default(""),
 });
 
-/** Whose a case is; null for nobody's. */
-export const assignSchema = z.strictObject({ what: z.literal("assign"), to: idSchema.nullable() });
+/** Whose a case is, or which team's, nobody's in it; null for nobody's where it is. Told with a note where there is one. */
+export const assignSchema = z.strictObject({
+  what: z.literal("assign"),
+  to: idSchema.nullable(),
+  team: idSchema.nullable().default(null),
+  note: z.string().trim().max(5000).default(""),
+});
+
+/** What a case is about; null for nothing that is known. */
+export const topicSchema = z.strictObject({
+  what: z.literal("topic"),
+  topic: z.string().trim().min(1).max(100).nullable(),
+});
 
 /**
  * Brings a case into a state. Set aside, settled and waiting on the customer stop its time; taken up again, it goes on. Junk
@@ -47,7 +60,7 @@ export async function bringInto(
     throw new Unusable(t("theCaseIsThatAlready", { state: stateWords(state, asideAs) }), "state");
   const before = [standing(subject)];
   if (subject.asideAs === "junk or fraud") await forgetJunk(given, subject);
-  if (!isOurs(state)) Object.assign(subject, { waitingSince: null, answerBy: null, updatedAt: now });
+  if (!isOurs(state)) setStill(subject, state, now);
   else if (!isOurs(subject.status)) await takeUp(em, subject, now);
   Object.assign(subject, {
     status: state,
@@ -83,19 +96,54 @@ function stateWords(state: SetState, asideAs: AsideKind | null): string {
   return asideAs === null ? name : t("setAsideAs", { state: name, kind: asideName(asideAs) });
 }
 
-/** Gives a case to somebody, or to nobody. @throws NotFound; Unusable where it is theirs already */
-export async function assign(given: Given, to: number | null): Promise<Changed> {
-  const { em, number, now } = given;
+/**
+ * Gives a case to somebody, to a team, or to nobody; a note goes along, to them.
+ * @throws NotFound; Unusable where it is theirs already
+ */
+export async function assign(
+  given: Given,
+  { to, team: teamId, note }: Omit<z.output<typeof assignSchema>, "what">,
+): Promise<Changed> {
+  const { em, viewer, number, now } = given;
   const [subject] = await locked(em, [number]);
-  if ((subject.assignee?.id ?? null) === to) throw new Unusable(t("theCaseIsAssignedSoAlready"), "to");
+  const isTheirs = (subject.assignee?.id ?? null) === to;
+  if (isTheirs && (teamId === null || teamId === subject.team.id))
+    throw new Unusable(t("theCaseIsAssignedSoAlready"), "to");
   const person = to === null ? null : await em.findOne(Person, { id: to, leftAt: null });
   if (to !== null && person === null) throw new NotFound(t("thereIsNoSuchColleague"));
+  const team = teamId === null ? null : await em.findOne(Team, { id: teamId });
+  if (teamId !== null && team === null) throw new NotFound(t("thereIsNoSuchTeam"));
   const before = [standing(subject)];
   subject.assignee = person;
   if (subject.status === "new" && person !== null) subject.status = "open";
+  if (team && team !== subject.team) {
+    subject.team = team;
+    await em.flush();
+    subject.answerBy = await dueAnew(em, subject, now);
+  }
   subject.updatedAt = now;
+  if (note !== "") await addNote(em, viewer, subject, { text: note, mentions: to === null ? [] : [to] }, now);
   return record(given, { kind: "assigned", from: subject, to: subject, messages: [], before }, ({ label }) =>
-    person === null ? t("gaveCaseToNobody", { label }) : t("gaveCaseTo", { label, name: person.name }),
+    team
+      ? t("gaveCaseToTeam", { label, team: team.name })
+      : person === null
+        ? t("gaveCaseToNobody", { label })
+        : t("gaveCaseTo", { label, name: person.name }),
+  );
+}
+
+/** Says what a case is about; its time is reckoned anew. @throws Unusable where it is about that already */
+export async function setTopic(given: Given, topic: string | null): Promise<Changed> {
+  const { em, number, now } = given;
+  const [subject] = await locked(em, [number]);
+  if ((subject.topic ?? null) === topic) throw new Unusable(t("theCaseIsAboutThatAlready"), "topic");
+  const before = [standing(subject)];
+  subject.topic = topic;
+  await em.flush();
+  subject.answerBy = await dueAnew(em, subject, now);
+  subject.updatedAt = now;
+  return record(given, { kind: "topic", from: subject, to: subject, messages: [], before }, ({ label }) =>
+    topic === null ? t("tookTopicAway", { label }) : t("setTopicTo", { label, topic }),
   );
 }
 

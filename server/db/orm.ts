@@ -19,6 +19,7 @@ import { Migration00015Forwarded } from "./migrations/00015-forwarded";
 import { Migration00016TextsOfChannels } from "./migrations/00016-texts-of-channels";
 import { Migration00017States } from "./migrations/00017-states";
 import { Migration00018Record } from "./migrations/00018-record";
+import { Migration00019Notes } from "./migrations/00019-notes";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -41,6 +42,7 @@ const migrations = [
   { name: "00016-texts-of-channels", class: Migration00016TextsOfChannels },
   { name: "00017-states", class: Migration00017States },
   { name: "00018-record", class: Migration00018Record },
+  { name: "00019-notes", class: Migration00019Notes },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

@@ -9,7 +9,7 @@ export const CHANNEL = "plain_shelf";
 export const eventSchema = z.object({
   /** Number of the case, or null for what concerns the whole queue. */
   case: z.number().int().nullable(),
-  kind: z.enum(["message", "presence", "details", "queue", "shelf", "session", "chat"]),
+  kind: z.enum(["message", "presence", "details", "queue", "shelf", "session", "chat", "note"]),
   /** The case that changed in the queue; without it, any may have. */
   changed: z.number().int().optional(),
   /** What happened in a chat, where it is about one. */
@@ -22,6 +22,8 @@ export const eventSchema = z.object({
     .optional(),
   /** The session that has ended, where it is about one. */
   session: z.number().int().optional(),
+  /** The person whom it is for, where it is for one. */
+  person: z.number().int().optional(),
 });
 export type LiveEvent = z.infer<typeof eventSchema>;
 

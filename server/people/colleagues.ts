@@ -10,6 +10,25 @@ export interface Colleague {
   cases: number;
 }
 
+/** A team that a case can be given to. */
+export interface OtherTeam {
+  id: number;
+  name: string;
+  /** How many cases of theirs are nobody's. */
+  cases: number;
+}
+
+/** Teams by what is typed of their names. */
+export async function findTeams(em: EntityManager, text: string): Promise<OtherTeam[]> {
+  return query<OtherTeam>(
+    em,
+    `select t.id, t.name, (select count(*)::int from cases c where c.team_id = t.id and c.assignee_id is null
+                              and c.status in ('new', 'open', 'waiting on a colleague')) as cases
+       from teams t where t.name ilike ? order by t.name limit ${MOST_FOUND}`,
+    [holding(text.trim())],
+  );
+}
+
 /** Most that are offered at once. */
 const MOST_FOUND = 20;
 

@@ -9,7 +9,7 @@ import { Message } from "../db/entities/messages";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { notifyCase } from "../events/notify";
 import { findHouse } from "../house/house";
-import { awaitAnswer, setState } from "../cases/standing";
+import { awaitAnswer, setStill } from "../cases/standing";
 import { hashOfToken } from "./asking";
 import { t } from "../words";
 
@@ -137,10 +137,8 @@ async function comesBack(
   if (chat) Object.assign(message, { chat, piece: await nextPiece(em, chat.id) });
   if (question.setsTopic != null) subject.topic = question.setsTopic;
   if (question.setsStatus === "waiting") await awaitAnswer(em, subject, now);
-  else if (question.setsStatus != null) {
-    setState(subject, question.setsStatus === "aside" ? "set aside" : "settled");
-    Object.assign(subject, { waitingSince: null, answerBy: null });
-  }
+  else if (question.setsStatus != null)
+    setStill(subject, question.setsStatus === "aside" ? "set aside" : "settled", now);
   subject.updatedAt = now;
   em.create(CaseEvent, { case: subject, person: null, kind: "pressed", data: { words }, at: now });
   await em.flush();

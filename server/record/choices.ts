@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { topicsOf } from "../cases/topics";
 import { accessParameters } from "../access/replies";
 import { READABLE_REPLY } from "../db/access-rule";
 import { holding, named, prepared, query } from "../db/sql";
@@ -15,17 +16,9 @@ export interface RecordChoices {
 export async function recordChoices(em: EntityManager): Promise<RecordChoices> {
   const [people, topics] = await Promise.all([
     prepared<{ id: number; name: string }>(em, "select id, name from people order by name, id"),
-    // From one topic to the next by the index: however many cases there are, topics are few.
-    prepared<{ topic: string }>(
-      em,
-      `with recursive known as (
-         (select topic from cases where topic is not null order by topic limit 1)
-         union all
-         select (select topic from cases where topic > known.topic order by topic limit 1) from known where known.topic is not null)
-       select topic from known where topic is not null`,
-    ),
+    topicsOf(em),
   ]);
-  return { people, topics: topics.map((row) => row.topic) };
+  return { people, topics };
 }
 
 /** Replies that were sent, retired ones too, by what is typed of their titles. */

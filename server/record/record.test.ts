@@ -165,7 +165,7 @@ test("the history of a case tells of messages with their replies and versions, a
     { what: "state", state: "settled", asideAs: null, reason: "" },
     new Date("2026-11-25T10:05:00Z"),
   );
-  const { entries, label, customer } = await caseRecord(house.em(), one.number);
+  const { entries, label, customer } = await caseRecord(house.em(), house.bram, one.number);
   expect(entries).toMatchObject([
     { direction: "in", words: "first words" },
     {
@@ -177,7 +177,7 @@ test("the history of a case tells of messages with their replies and versions, a
     { who: "Maren Test", what: `settled ${label}` },
   ]);
   expect(customer.name).toMatch(/^Ana Number/);
-  await expect(caseRecord(house.em(), 1)).rejects.toThrow(NotFound);
+  await expect(caseRecord(house.em(), house.bram, 1)).rejects.toThrow(NotFound);
 });
 
 describe("searching all that was said", () => {

@@ -4,9 +4,11 @@ import type { CaseEvent } from "../db/entities/cases";
 import { Case } from "../db/entities/cases";
 import type { Message, MessageState } from "../db/entities/messages";
 import { prepared } from "../db/sql";
+import type { Viewer } from "../people/viewer";
 import { NotFound } from "../errors";
 import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
+import { notesOf, type CaseNote } from "../notes/notes";
 import { history, type HistoryEntry } from "../cases/history";
 import { t } from "../words";
 
@@ -34,7 +36,12 @@ export interface TimelineMessage {
 }
 
 /** What happened on a case, the oldest first: messages as they are, all else in words. Times are ISO 8601 instants. */
-export type TimelineEntry = TimelineMessage | HistoryEntry;
+export type TimelineEntry = TimelineMessage | TimelineNote | HistoryEntry;
+
+/** A note of colleagues. */
+interface TimelineNote extends CaseNote {
+  note: true;
+}
 
 /** A case with its whole history. */
 export interface CaseRecord {
@@ -67,11 +74,11 @@ const TOLD_BY_MESSAGES = new Set<CaseEvent["kind"]>([
 ]);
 
 /** The history of a case. @throws NotFound */
-export async function caseRecord(em: EntityManager, number: number): Promise<CaseRecord> {
+export async function caseRecord(em: EntityManager, viewer: Viewer, number: number): Promise<CaseRecord> {
   const subject = await em.findOne(Case, { number }, { populate: ["customer.organisation"] });
   if (!subject) throw new NotFound(t("thereIsNoCaseNumber", { number }));
   const { customer } = subject;
-  const [rows, events, { house }] = await Promise.all([
+  const [rows, events, notes, { house }] = await Promise.all([
     prepared<TimelineMessage>(
       em,
       `select m.id as message, m.at, m.direction, m.channel, m.kind, m.state,
@@ -86,6 +93,7 @@ export async function caseRecord(em: EntityManager, number: number): Promise<Cas
       [subject.id],
     ),
     history(em, subject, customer.displayName),
+    notesOf(em, subject.id, viewer),
     settingsOf(em),
   ]);
   const messages = rows
@@ -105,9 +113,11 @@ export async function caseRecord(em: EntityManager, number: number): Promise<Cas
     openedAt: subject.openedAt.toISOString(),
     updatedAt: subject.updatedAt.toISOString(),
     // What was set off by a message follows it.
-    entries: [...messages.reverse(), ...others.reverse()].sort((one, other) =>
-      one.at.localeCompare(other.at),
-    ),
+    entries: [
+      ...messages.reverse(),
+      ...notes.map((note) => ({ note: true as const, ...note })),
+      ...others.reverse(),
+    ].sort((one, other) => one.at.localeCompare(other.at)),
     more: rows.length > MOST_MESSAGES,
   };
 }

@@ -6,14 +6,28 @@ import { useFound } from "../../ui/use-found";
 import { Asked } from "./asked";
 import { t } from "../../words/answering";
 
-const one = z.object({ id: z.number(), name: z.string(), team: z.string(), cases: z.number() });
-type Colleague = z.infer<typeof one>;
-const people = z.pipe(
-  z.object({ people: z.array(one) }),
-  z.transform((answer: { people: Colleague[] }) => answer.people),
+const colleague = z.object({ id: z.number(), name: z.string(), team: z.string(), cases: z.number() });
+const team = z.object({ id: z.number(), name: z.string(), cases: z.number() });
+/** Whom a case can be given to. */
+interface Receiver {
+  kind: "person" | "team";
+  id: number;
+  name: string;
+  /** Of a colleague: their team. */
+  of: string;
+  cases: number;
+}
+const receivers = z.pipe(
+  z.object({ people: z.array(colleague), teams: z.array(team) }),
+  z.transform(
+    (answer: { people: z.infer<typeof colleague>[]; teams: z.infer<typeof team>[] }): Receiver[] => [
+      ...answer.people.map(({ team: of, ...one }) => ({ kind: "person" as const, of, ...one })),
+      ...answer.teams.map((one) => ({ kind: "team" as const, of: t("aTeam"), ...one })),
+    ],
+  ),
 );
 
-/** Gives a case to a colleague, found by typing their name or team. */
+/** Gives a case to a colleague or a team, found by typing a name, with a note for them. */
 export default function AssignDialog({
   number,
   label,
@@ -23,16 +37,24 @@ export default function AssignDialog({
   label: string;
   onClose: () => void;
 }) {
-  const [to, setTo] = useState<Colleague | null>(null);
+  const [to, setTo] = useState<Receiver | null>(null);
+  const [note, setNote] = useState("");
   const [isOpen, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
-  const found = useFound(isOpen ? "/colleagues" : null, typed.trim(), people);
+  const found = useFound(isOpen ? "/colleagues" : null, typed.trim(), receivers);
   return (
     <Asked
       title={t("giveLabelTo", { label })}
       words={t("itIsTheirsAndInTheirList")}
       yes={t("giveItToThem")}
-      change={to && { what: "assign", to: to.id }}
+      change={
+        to && {
+          what: "assign",
+          to: to.kind === "person" ? to.id : null,
+          team: to.kind === "team" ? to.id : null,
+          note,
+        }
+      }
       number={number}
       onClose={onClose}
     >
@@ -40,7 +62,7 @@ export default function AssignDialog({
         label={t("theColleague")}
         words={
           to ? (
-            <span className="truncate">{[to.name, to.team].join(", ")}</span>
+            <span className="truncate">{[to.name, to.of].join(", ")}</span>
           ) : (
             <span className="text-soft">{t("chooseAColleague")}</span>
           )
@@ -56,9 +78,9 @@ export default function AssignDialog({
       >
         {found.map((known) => (
           <Command.Item
-            key={known.id}
-            value={String(known.id)}
-            keywords={[known.name, known.team]}
+            key={`${known.kind} ${known.id}`}
+            value={`${known.kind} ${known.id}`}
+            keywords={[known.name, known.of]}
             onSelect={() => {
               setTo(known);
               setOpen(false);
@@ -68,12 +90,22 @@ export default function AssignDialog({
             <span className="flex justify-between gap-4">
               <span>{known.name}</span>
               <span className="text-soft">
-                {[known.team, t("countCases", { count: known.cases })].join(", ")}
+                {[known.of, t("countCases", { count: known.cases })].join(", ")}
               </span>
             </span>
           </Command.Item>
         ))}
       </SearchedList>
+      <label className="mt-4 block text-sm">
+        {t("aNoteWithIt")}
+        <textarea
+          value={note}
+          maxLength={5000}
+          rows={3}
+          onChange={(event) => setNote(event.target.value)}
+          className="mt-1 w-full border border-dashed border-board bg-desk px-2 py-1"
+        />
+      </label>
     </Asked>
   );
 }

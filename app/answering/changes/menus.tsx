@@ -14,16 +14,17 @@ import { t } from "../../words/answering";
 const ChangeDialog = lazy(() => import("./change-dialog"));
 const AsideDialog = lazy(() => import("./aside-dialog"));
 const AssignDialog = lazy(() => import("./assign-dialog"));
+const TopicDialog = lazy(() => import("./topic-dialog"));
 const ForwardDialog = lazy(() => import("./forward-dialog"));
 
-type Of = Pick<OpenCase, "number" | "label" | "channel" | "recipient" | "status" | "assignee"> & {
+type Of = Pick<OpenCase, "number" | "label" | "channel" | "recipient" | "status" | "assignee" | "topic"> & {
   customer: { name: string };
 };
 
 /** What can be done with a case, beside answering it. */
 export function CaseMenu({ open }: { open: Of }) {
   const [wanted, setWanted] = useState<Wanted | null>(null);
-  const [asks, setAsks] = useState<"aside" | "assign" | null>(null);
+  const [asks, setAsks] = useState<"aside" | "assign" | "topic" | null>(null);
   const me = usePerson();
   const { change } = useChange(open.number);
   const toast = useToast();
@@ -59,6 +60,7 @@ export function CaseMenu({ open }: { open: Of }) {
           ...(open.assignee === null
             ? []
             : [{ words: t("itIsNobodys"), run: () => void make({ what: "assign", to: null })() }]),
+          { words: t("setTheTopicMore"), run: () => setAsks("topic") },
           { words: t("joinAnotherCase"), run: () => setWanted({ what: "join" }) },
           { words: t("moveToAnotherCustomer"), run: () => setWanted({ what: "move" }) },
           ...(open.channel === "email" && open.recipient !== null
@@ -82,6 +84,9 @@ export function CaseMenu({ open }: { open: Of }) {
           />
         )}
         {asks === "aside" && <AsideDialog number={open.number} label={open.label} onClose={close} />}
+        {asks === "topic" && (
+          <TopicDialog number={open.number} label={open.label} topic={open.topic} onClose={close} />
+        )}
         {asks === "assign" && <AssignDialog number={open.number} label={open.label} onClose={close} />}
       </Suspense>
     </>

@@ -9,6 +9,7 @@ import { Conversation } from "./conversation";
 import { Details } from "./details";
 import { Disclosure } from "../../ui/disclosure";
 import { Hint } from "../../ui/hint";
+import { Notes } from "../notes/notes";
 import { CaseMenu } from "../changes/menus";
 import { useChange } from "../changes/use-change";
 import { t } from "../../words/answering";
@@ -38,16 +39,13 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
         {open.subject || t("noSubject")}
       </h1>
       <p className="mt-1 text-soft [overflow-wrap:anywhere]">
-        <Link to={`/customers/${customer.id}`} className="text-ink underline-offset-2 hover:underline">
+        <Link to={`/customers/${customer.id}`} className="text-ink underline underline-offset-2">
           {customer.name}
         </Link>
         {customer.organisationId !== null && (
           <>
             {", "}
-            <Link
-              to={`/organisations/${customer.organisationId}`}
-              className="underline-offset-2 hover:underline"
-            >
+            <Link to={`/organisations/${customer.organisationId}`} className="underline underline-offset-2">
               {customer.organisation}
             </Link>
             {customer.organisationKind && ` (${customer.organisationKind})`}
@@ -79,6 +77,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
           {othersWords(open.others)}
         </p>
       )}
+      <Notes open={open} />
       <Details open={open} />
       <Conversation open={open} />
       {open.earlierCases.length > 0 && (

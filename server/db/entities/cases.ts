@@ -91,6 +91,7 @@ export const CaseEvent = defineEntity({
       "chat ended",
       "state",
       "assigned",
+      "topic",
     ]),
     data: p.json<Record<string, unknown>>().defaultRaw("'{}'"),
     at: p.datetime().defaultRaw("now()"),

@@ -10,7 +10,7 @@ export const CaseChange = defineEntity({
   tableName: "case_changes",
   properties: {
     id: p.integer().primary(),
-    kind: p.enum(["joined", "split", "moved", "message moved", "state", "assigned"]),
+    kind: p.enum(["joined", "split", "moved", "message moved", "state", "assigned", "topic"]),
     person: () => p.manyToOne(Person).deleteRule("cascade"),
     /** The case that was looked at when it was done. */
     case: () => p.manyToOne(Case).deleteRule("cascade").index(),
@@ -31,6 +31,8 @@ export interface CaseStanding {
   stateReason: string | null;
   /** Changes of long ago did not keep it. */
   assignee?: number | null;
+  team?: number;
+  topic?: string | null;
   customer: number;
   joinedTo: number | null;
 }

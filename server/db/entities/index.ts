@@ -14,6 +14,7 @@ import { StoredFile } from "./files";
 import { Message } from "./messages";
 import { AskedQuestion, CaseChange } from "./changes";
 import { ContactForm, Forwarder, Mailbox, Question } from "./mailboxes";
+import { Note, NoteMention } from "./notes";
 import { Chat } from "./chats";
 import { Customer, CustomerAddress, Organisation } from "./customers";
 import {
@@ -87,4 +88,6 @@ export const entities = [
   AnswerTime,
   CaseInState,
   JunkSender,
+  Note,
+  NoteMention,
 ];
