@@ -1,3 +1,4 @@
+import { fieldOwners } from "#core/tokens/fields";
 import { z } from "zod";
 import { moneySchema } from "#core/tokens/context";
 
@@ -49,12 +50,16 @@ export const houseFile = z.strictObject({
       phone: z.string().optional(),
     }),
   ),
-  case_fields: z.array(
+  fields: z.array(
     z.strictObject({
+      of: z.enum(fieldOwners),
       key,
       label: z.string(),
-      type: z.enum(["text", "money", "date", "number"]),
-      example: z.union([z.string(), z.number(), moneySchema]),
+      type: z.enum(["text", "money", "date", "number", "choice", "yes_no"]),
+      options: z.array(z.string()).default([]),
+      topics: z.array(z.string()).default([]),
+      required: z.boolean().default(false),
+      example: z.union([z.string(), z.number(), z.boolean(), moneySchema]),
     }),
   ),
 });

@@ -5,7 +5,7 @@ import { ContactForm, Forwarder, Mailbox, Question } from "#server/db/entities/m
 import { nameKey } from "#core/checks/names";
 import { steps } from "#core/forms/steps";
 import { readMarkdown } from "#core/formats/markdown";
-import { CaseField, DetailField } from "#server/db/entities/cases";
+import { DetailField, Field } from "#server/db/entities/cases";
 import { Customer, CustomerAddress, Organisation } from "#server/db/entities/customers";
 import { Reply, Signature, Stationery, UsualReply } from "#server/db/entities/library";
 import { House, Person, SetupStep, PhoneNumber, Team } from "#server/db/entities/people";
@@ -54,8 +54,8 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   } = demo.house.house;
   em.create(House, { id: 1, name, casePrefix, timeZone, language, languages, region });
   for (const step of steps) em.create(SetupStep, { step, state: "done", person: null, at: now });
-  for (const [position, field] of demo.house.case_fields.entries())
-    em.create(CaseField, { ...field, position });
+  for (const [position, field] of demo.house.fields.entries())
+    em.create(Field, { retiredAt: null, ...field, position });
   for (const [position, field] of ferryDetails.entries()) em.create(DetailField, { ...field, position });
   for (const question of ferryQuestions) em.create(Question, question);
   await importLibrary(

@@ -204,7 +204,14 @@ export const t = wordsOf("server", {
   thereIsNoSuchValue: "There is no such value",
   itHoldsAlreadyGiveTheFact: "It holds already; give the fact another value instead",
 
-  // house/fields.ts
+  // fields
+  aChoiceHasTwoAtLeast: "Write at least two to choose from",
+  whatIsReadOfABookingIsNotRetired:
+    "What is read of a booking is not retired: remove it once nothing reads it",
+  thereIsNothingOfThatNumber: "There is nothing of that number any more",
+  onlyLeadsFillInForColleagues: "Only leads fill in what is known of colleagues",
+  tookFieldAway: "took “{{label}}” away",
+  setFieldTo: "set “{{label}}” to “{{value}}”",
   repliesReadField_one: "A reply reads “{{field}}”; change that first",
   repliesReadField_other: "{{count, number}} replies read “{{field}}”; change those first",
   thereIsNoSuchField: "There is no such field",

@@ -6,6 +6,8 @@ import { customerPage } from "#server/record/customers";
 import { readQuery } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
+import { filledFields } from "#server/fields/values";
+import { ValuesList } from "../fields/values-list";
 import { t } from "../words/record";
 import type { Route } from "./+types/customer";
 import { CaseRows, casesWords } from "./case-rows";
@@ -16,10 +18,12 @@ export async function loader(args: Route.LoaderArgs) {
   const { em } = await signedIn(args);
   return loaderResult(async () => {
     const { after } = readQuery(args.request, query);
-    return {
-      customer: await customerPage(em, idInPath.parse(args.params.id), after),
-      isLater: after !== null,
-    };
+    const id = idInPath.parse(args.params.id);
+    const [customer, fields] = await Promise.all([
+      customerPage(em, id, after),
+      filledFields(em, "customer", id),
+    ]);
+    return { customer, fields, isLater: after !== null };
   });
 }
 
@@ -31,7 +35,7 @@ export default function CustomerRecord({ loaderData }: Route.ComponentProps) {
     since === null ? null : t("withUsSince", { year: since.slice(0, 4) }),
     language === null ? null : t("writesLanguage", { language: languageName(language) }),
     phone,
-    ...addresses.map((one) => one.address).filter((address) => address !== phone),
+    ...addresses.map((one) => one.address).filter((address) => digits(address) !== digits(phone ?? "-")),
   ].filter((fact) => fact !== null);
   const [address] = addresses;
   return (
@@ -57,6 +61,7 @@ export default function CustomerRecord({ loaderData }: Route.ComponentProps) {
           </Link>
         </p>
       )}
+      <ValuesList fields={loaderData.fields} id={customer.id} title={customer.name} />
       <section aria-label={t("cases")} className="mt-5">
         <h2 className="font-bold">
           {t("cases")} <span className="font-normal text-soft">{casesWords(customer)}</span>
@@ -66,3 +71,7 @@ export default function CustomerRecord({ loaderData }: Route.ComponentProps) {
     </main>
   );
 }
+
+/** A number, however it is grouped; addresses are told apart as they are. */
+const digits = (address: string) =>
+  /^[+\d\s().-]+$/.test(address) ? address.replace(/[^+\d]/g, "") : address;

@@ -6,6 +6,8 @@ import { readQuery } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { sayDay } from "../ui/say-day";
+import { filledFields } from "#server/fields/values";
+import { ValuesList } from "../fields/values-list";
 import { t } from "../words/record";
 import type { Route } from "./+types/organisation";
 import { CaseRows, casesWords } from "./case-rows";
@@ -16,8 +18,10 @@ export async function loader(args: Route.LoaderArgs) {
   const { em, now } = await signedIn(args);
   return loaderResult(async () => {
     const { after } = readQuery(args.request, query);
+    const id = idInPath.parse(args.params.id);
     return {
-      organisation: await organisationPage(em, idInPath.parse(args.params.id), after),
+      organisation: await organisationPage(em, id, after),
+      fields: await filledFields(em, "organisation", id),
       isLater: after !== null,
       today: now.toISOString().slice(0, 10),
     };
@@ -47,6 +51,7 @@ export default function OrganisationRecord({ loaderData }: Route.ComponentProps)
           {t("everythingSaidWithThem")}
         </Link>
       </p>
+      <ValuesList fields={loaderData.fields} id={organisation.id} title={organisation.name} />
       <section aria-label={t("people")} className="mt-5">
         <h2 className="font-bold">{t("people")}</h2>
         <ul className="mt-1 flex flex-wrap gap-x-6 gap-y-1">

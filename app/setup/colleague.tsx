@@ -6,6 +6,8 @@ import { colleagueSchema } from "#core/forms/people";
 import { idInPath } from "#server/edge";
 import { readColleague, type Belongings, type Colleague } from "#server/staff/colleagues";
 import { allTeams, possibleOwners } from "#server/replies/shelves";
+import { filledFields } from "#server/fields/values";
+import { includesRole } from "#server/people/viewer";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { useAct } from "../ui/act";
@@ -17,6 +19,7 @@ import { Select } from "../ui/select";
 import { Time } from "../ui/time";
 import { useToast } from "../ui/toast";
 import { useSave } from "../ui/use-save";
+import { ValuesList } from "../fields/values-list";
 import { ChoiceField, teamOptions } from "./choice-field";
 import type { Route } from "./+types/colleague";
 import { LinkOnce } from "./link-once";
@@ -33,6 +36,8 @@ export async function loader(args: Route.LoaderArgs) {
       teams: await allTeams(em),
       others: (await possibleOwners(em)).filter((one) => one.id !== id),
       isViewer: id === viewer.id,
+      fields: await filledFields(em, "agent", id),
+      mayFill: id === viewer.id || includesRole(viewer.role, "lead"),
     };
   });
 }
@@ -73,6 +78,12 @@ export default function ColleaguePage({ loaderData }: Route.ComponentProps) {
         )}
       </p>
       <Details {...loaderData} />
+      <ValuesList
+        fields={loaderData.fields}
+        id={colleague.id}
+        title={colleague.name}
+        mayFill={loaderData.mayFill}
+      />
       {!isViewer && <Password colleague={colleague} />}
       {!isViewer && colleague.state !== "left" && <SendAway colleague={colleague} others={others} />}
     </div>

@@ -1,62 +1,96 @@
-import { Controller } from "react-hook-form";
-import { houseTypes, newFieldSchema } from "#core/forms/house";
-import { listFields } from "#server/house/fields";
+import { useState } from "react";
+import { Link } from "react-router";
+import { listFields, type FieldRow } from "#server/fields/fields";
+import { topicsOf } from "#server/cases/topics";
 import { requireRole } from "#server/people/viewer";
 import { loaderResult } from "#server/web/results";
 import { signedIn } from "#server/web/context";
-import { Button } from "../ui/button";
-import { FormProblem, LineInput, taken, useFormOf } from "../ui/form";
-import { Select } from "../ui/select";
-import type { Route } from "./+types/fields";
+import { FormProblem } from "../ui/form";
+import { Popover } from "../ui/popover";
+import { RowMenu } from "../ui/row-menu";
 import { useSave } from "../ui/use-save";
+import type { Route } from "./+types/fields";
+import { ChangeField } from "./change-field";
+import { NewField, OF } from "./new-field";
 import { t } from "../words/setup";
 
 export async function loader(args: Route.LoaderArgs) {
   const { viewer, em } = await signedIn(args);
   return loaderResult(async () => {
     requireRole(viewer, "lead");
-    return { fields: await listFields(em) };
+    const [fields, topics] = await Promise.all([listFields(em), topicsOf(em)]);
+    return { fields, topics };
   });
 }
 
-/** Fields that the house adds to its cases; each is a token at once. */
+const OWNERS = ["case", "customer", "organisation", "agent", "booking"] as const;
+
+/** Fields that the house adds to what it keeps; each is a token at once. */
 export default function Fields({ loaderData }: Route.ComponentProps) {
-  const { fields } = loaderData;
+  const { fields, topics } = loaderData;
   const { send, problem } = useSave("/setup");
+  const [changing, setChanging] = useState<FieldRow | null>(null);
   return (
     <>
-      <title>{t("caseFieldsPlainShelf")}</title>
-      <h1 className="text-xl font-bold">{t("caseFields")}</h1>
-      <p className="mt-1 text-soft">{t("whatYourCasesSayBeyondThe")}</p>
-      {(["case", "booking"] as const).map((of) => {
+      <title>{t("fieldsPlainShelf")}</title>
+      <h1 className="text-xl font-bold">{t("fields")}</h1>
+      <p className="mt-1 text-soft">
+        {t("whatYourCasesSayBeyondThe")}{" "}
+        <Link to="/setup/gaps" className="underline underline-offset-2">
+          {t("gapsInTheData")}
+        </Link>
+      </p>
+      {OWNERS.map((of) => {
         const listed = fields.filter((field) => field.of === of);
         return listed.length === 0 ? null : (
           <section key={of} aria-label={OF()[of]}>
             <h2 className="mt-6 font-bold">{OF()[of]}</h2>
-            <ul className="mt-1 max-w-2xl">
+            <ul className="mt-1 max-w-3xl">
               {listed.map((field) => (
                 <li key={field.key} className="flex items-baseline gap-4 border-b border-line py-2">
-                  <span className="font-semibold">{field.label}</span>
+                  <span
+                    className={`min-w-0 [overflow-wrap:anywhere] ${field.retired ? "text-soft" : "font-semibold"}`}
+                  >
+                    {field.label}
+                    <span className="block text-sm font-normal text-soft">{about(field)}</span>
+                  </span>
                   <code className="text-sm text-soft">{`{$${of}.${field.key}}`}</code>
-                  <span className="text-sm text-soft">{field.type.replace("_", " ")}</span>
-                  <span className="ml-auto text-sm text-soft">
-                    {field.uses === 0 ? (
-                      <button
-                        type="button"
-                        className="quiet-link"
-                        onClick={() =>
-                          void send(
-                            `fields/${of}/${field.key}/remove`,
-                            {},
-                            t("fieldIsRemoved", { field: field.label }),
-                          )
-                        }
-                      >
-                        {t("remove")}
-                      </button>
-                    ) : (
-                      t("usedByCountReplies", { count: field.uses })
-                    )}
+                  <span className="ml-auto flex items-baseline gap-3 text-sm whitespace-nowrap">
+                    <Uses field={field} />
+                    <RowMenu
+                      label={t("moreWithField", { field: field.label })}
+                      actions={[
+                        { words: t("changeIt"), run: () => setChanging(field) },
+                        ...(of === "booking"
+                          ? []
+                          : [
+                              {
+                                words: field.retired ? t("useItAgain") : t("retireIt"),
+                                run: () =>
+                                  void send(
+                                    `fields/${of}/${field.key}/retire`,
+                                    { retired: !field.retired },
+                                    field.retired
+                                      ? t("fieldIsInUse", { field: field.label })
+                                      : t("fieldIsRetired", { field: field.label }),
+                                  ),
+                              },
+                            ]),
+                        ...(field.uses.length > 0
+                          ? []
+                          : [
+                              {
+                                words: t("remove"),
+                                run: () =>
+                                  void send(
+                                    `fields/${of}/${field.key}/remove`,
+                                    {},
+                                    t("fieldIsRemoved", { field: field.label }),
+                                  ),
+                              },
+                            ]),
+                      ]}
+                    />
                   </span>
                 </li>
               ))}
@@ -68,70 +102,39 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
         <p className="mt-6 font-serif text-lg text-soft">{t("casesHaveOnlyTheUsualFields")}</p>
       )}
       <FormProblem words={problem ?? undefined} />
-      <NewField />
+      <NewField topics={topics} />
+      {changing && <ChangeField field={changing} topics={topics} onClose={() => setChanging(null)} />}
     </>
   );
 }
 
-const OF = () => ({ case: t("ofTheCase"), booking: t("ofItsBookingAsTheBooking") }) as const;
+/** What a field is, beside what it is called. */
+function about({ type, options, topics, required, retired }: FieldRow): string {
+  return [
+    type === "choice" ? t("choiceOf", { options: options.join(", ") }) : type.replace("_", " "),
+    topics.length > 0 ? t("onTopics", { topics: topics.join(", ") }) : null,
+    required ? t("required") : null,
+    retired ? t("retired") : null,
+  ]
+    .filter((part) => part !== null)
+    .join("; ");
+}
 
-function NewField() {
-  const form = useFormOf(newFieldSchema, { label: "", type: "text", of: "case" });
-  const { act } = useSave("/setup");
-  const { errors } = form.formState;
-  const add = form.handleSubmit(async (input) => {
-    if (taken(form, await act("new-field", input, t("repliesCanUseItNow")))) form.reset();
-  });
+/** The replies that read a field, a list over the page. */
+function Uses({ field }: { field: FieldRow }) {
+  const { uses } = field;
+  if (uses.length === 0) return <span className="text-soft">{t("noReplyReadsIt")}</span>;
   return (
-    <form
-      noValidate
-      className="mt-6 flex max-w-2xl flex-wrap items-end gap-5"
-      onSubmit={(event) => void add(event)}
-    >
-      <label className="flex grow flex-col gap-1 text-sm">
-        {t("aNewField")}
-        <LineInput
-          field={form.register("label")}
-          problem={errors.label?.message}
-          className="text-base"
-          placeholder={t("harbourConcerned")}
-        />
-      </label>
-      <label className="flex flex-col gap-1 text-sm">
-        {t("kind")}
-        <Controller
-          control={form.control}
-          name="type"
-          render={({ field }) => (
-            <Select
-              className="lined-field text-base"
-              value={field.value}
-              options={houseTypes.map((one) => [one, one.replace("_", " ")] as const)}
-              onChange={field.onChange}
-            />
-          )}
-        />
-      </label>
-      <label className="flex flex-col gap-1 text-sm">
-        {t("of")}
-        <Controller
-          control={form.control}
-          name="of"
-          render={({ field }) => (
-            <Select
-              className="lined-field text-base"
-              value={field.value ?? "case"}
-              options={[
-                ["case", t("theCase")],
-                ["booking", t("itsBooking")],
-              ]}
-              onChange={field.onChange}
-            />
-          )}
-        />
-      </label>
-      <Button type="submit">{t("addField")}</Button>
-      <FormProblem words={errors.root?.message} />
-    </form>
+    <Popover words={t("usedByCountReplies", { count: uses.length })} className="w-72">
+      <ul>
+        {uses.map(({ key, title }) => (
+          <li key={key} className="py-0.5">
+            <Link to={`/replies/${encodeURIComponent(key)}`} className="underline underline-offset-2">
+              {title}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </Popover>
   );
 }

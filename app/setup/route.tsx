@@ -24,7 +24,8 @@ const pages = (): { to: string; label: string; from: "agent" | "curator" | "lead
   { to: "/setup/usual", label: t("openingsAndClosings"), from: "curator" },
   { to: "/setup/questions", label: t("questions"), from: "curator" },
   { to: "/setup/stationery", label: t("stationery"), from: "curator" },
-  { to: "/setup/fields", label: t("caseFields"), from: "lead" },
+  { to: "/setup/fields", label: t("fields"), from: "lead" },
+  { to: "/setup/gaps", label: t("gapsInTheData"), from: "lead" },
 ];
 
 const rank = { agent: 0, curator: 1, lead: 2 };

@@ -200,6 +200,8 @@ export const t = wordsOf("answering", {
   asItWasFormatted: "as it was formatted",
   asPlainText: "as plain text",
   loadRemotePictures: "load remote pictures",
+  notFilledIn: "not filled in",
+
   // notes
   betweenUs: "Between us",
   neverSent: "never sent",

@@ -34,6 +34,18 @@ export const t = wordsOf("ui", {
   chats: "Chats",
   shelves: "Shelves",
   record: "Record",
+
+  // fields
+  notChosen: "not known",
+  currencyOf: "Currency of {{label}}",
+  fillIn: "Fill in",
+  fillInMore: "Fill in …",
+  repliesReadTheseAtOnce: "Replies and their conditions read these at once.",
+  thereAreNoFields: "There are no fields to fill in.",
+  isRequired: "required",
+  keepIt: "Keep it",
+  notKnown: "not known",
+
   notesForYou_one: "one note for you",
   notesForYou_other: "{{count, number}} notes for you",
   byOnLabel: "{{by}} on {{label}}",

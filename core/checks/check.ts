@@ -20,6 +20,7 @@ export type CheckCode =
   | "picture-without-words"
   | "subject-changed"
   | "sent-before"
+  | "field-missing"
   | "unfinished"
   | "link-differs"
   | "languages-differ"
@@ -42,6 +43,8 @@ export interface SendCheck {
   at: Place | null;
   /** The blank that it is about, where it is about one. */
   blank?: BlankPlace;
+  /** Name of the token that has no value, where that is what is wrong. */
+  token?: string;
 }
 
 /** What is known of an address that a letter is to go to. */

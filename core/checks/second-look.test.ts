@@ -425,3 +425,33 @@ test("somebody new beside the customer is worth a look, the more where the booki
     "look: x@example.net is new on this case, and would read of the customer’s booking.",
   ]);
 });
+
+describe("fields that a case is to have", () => {
+  const field = (changes: object = {}) => ({
+    ...{ of: "case" as const, key: "harbour", label: "Harbour", type: "text" as const, example: "x" },
+    ...{ options: [], topics: ["bicycles"], required: true, retired: false },
+    ...changes,
+  });
+  const codes = (changes: object, context: Parameters<typeof testContext>[0]) => {
+    const tokens = catalogue({ details: ferryDetails, fields: [field(changes)] });
+    return look("Come.", { input: { tokens, context: testContext(context) }, check: { tokens } }).codes;
+  };
+  const bicycles = (more: object = {}) => ({ case: { topic: "bicycles", ...more } });
+
+  test("are worth a look where they are not filled in, on cases of their topics", () => {
+    expect(codes({}, bicycles())).toEqual(["look: field-missing"]);
+    expect(codes({}, bicycles({ harbour: "Tarn Head" }))).toEqual([]);
+    expect(codes({}, { case: { topic: "dogs" } })).toEqual([]);
+    expect(codes({}, { case: {} })).toEqual([]);
+    expect(codes({ topics: [] }, { case: {} })).toEqual(["look: field-missing"]);
+  });
+
+  test("are not missed where they are not required, retired, or of an organisation that the customer has not", () => {
+    expect(codes({ required: false }, bicycles())).toEqual([]);
+    expect(codes({ retired: true }, bicycles())).toEqual([]);
+    expect(codes({ of: "organisation", topics: [] }, { organisation: {} })).toEqual([]);
+    expect(codes({ of: "organisation", topics: [] }, { organisation: { name: "School" } })).toEqual([
+      "look: field-missing",
+    ]);
+  });
+});

@@ -3,6 +3,7 @@ import { walk } from "../document/walk";
 import { riskOf } from "../mail/risky-file";
 import { bareSubject } from "../mail/subject";
 import { listed } from "../text/counted";
+import { lookUp } from "../tokens/values";
 import type { CheckInput, SendCheck } from "./check";
 import { bodyPlace, look, stop } from "./finding";
 import { foundInLines, foundInOwnWords, linesOf } from "./reading";
@@ -43,6 +44,7 @@ const LOOKING = [
   picturesWithoutWords,
   subjectChanged,
   sentBefore,
+  fieldsMissing,
   unfinished,
   linksThatDiffer,
   languagesThatDiffer,
@@ -82,9 +84,10 @@ function recipient({ recipient: to, channel, standing }: CheckInput): SendCheck[
 }
 
 function problems({ letter }: CheckInput): SendCheck[] {
-  return letter.problems.map(({ code, message, at, blank }) => ({
+  return letter.problems.map(({ code, message, at, blank, token }) => ({
     ...stop(code, message, at),
     ...(blank ? { blank } : {}),
+    ...(token === undefined ? {} : { token }),
   }));
 }
 
@@ -345,4 +348,22 @@ function unfinished({ letter }: CheckInput): SendCheck[] {
   return foundInOwnWords(letter, unfinishedMarks).map(({ start, text }) =>
     look("unfinished", t("textLooksUnfinished", { text }), bodyPlace(letter, start, start + text.length)),
   );
+}
+
+/** Fields that cases of this topic want filled in, and are not. */
+function fieldsMissing({ tokens, context }: CheckInput): SendCheck[] {
+  const topic = typeof context.case.topic === "string" ? context.case.topic : null;
+  const lacking: SendCheck[] = [];
+  for (const { name, label, group, requiredOn } of tokens.values()) {
+    if (
+      requiredOn === undefined ||
+      (requiredOn.length > 0 && (topic === null || !requiredOn.includes(topic)))
+    )
+      continue;
+    // Who belongs to no organisation lacks nothing of one.
+    if (group === "organisation" && Object.keys(context.organisation).length === 0) continue;
+    if (lookUp(context, name, null).kind === "missing")
+      lacking.push(look("field-missing", t("fieldIsNotFilledIn", { label })));
+  }
+  return lacking;
 }

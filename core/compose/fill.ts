@@ -322,7 +322,8 @@ class Filling {
     };
     const problem = (code: FillProblem["code"], message: string) => {
       const place = blank ? { blank: { slip: slip.id, name: node.attrs.name } } : {};
-      this.problems.push({ code, message, source, ...place });
+      const token = code === "token-missing" ? { token: name } : {};
+      this.problems.push({ code, message, source, ...place, ...token });
     };
     if (blank && !blank.printed) {
       record(formatted.kind === "text" ? formatted.text : null, t("steersPassagesIsNotPrinted"));

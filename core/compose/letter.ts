@@ -48,6 +48,8 @@ export interface ComposeProblem {
   at: Place | null;
   /** The blank that it is about, where it is about one. */
   blank?: BlankPlace;
+  /** Name of the token that has no value, where that is what went wrong. */
+  token?: string;
 }
 
 /** What composing yields. HTML, trace and blocks are made when they are asked for. */

@@ -1,6 +1,7 @@
 import * as z from "zod/mini";
 import { languageSchema } from "../language/schema";
 import { isLanguageTag } from "../language/tag";
+import { fieldOwners, fieldTypes } from "../tokens/fields";
 import { words } from "./fields";
 import { roleField, zoneField } from "./people";
 import { t } from "../words/forms";
@@ -22,18 +23,46 @@ export const houseSchema = z.strictObject({
 });
 export type HouseInput = z.infer<typeof houseSchema>;
 
-/** Kinds of a value that the house keeps or adds to its cases. */
-export const houseTypes = ["text", "long_text", "number", "money", "date", "yes_no", "link"] as const;
-
 const label = words(200, t.error("sayWhatItIsCalled"));
 
-/** A field that the house adds to its cases, or to what it reads of a booking. */
-export const newFieldSchema = z.strictObject({
+/** What a field is, whatever it is of. */
+const fieldShape = {
   label,
-  type: z.enum(houseTypes),
-  of: z._default(z.enum(["case", "booking"]), "case"),
-});
+  /** What it is chosen from, where it is a choice. */
+  options: z._default(
+    z.array(words(200, t.error("writeTheChoice"))).check(
+      z.maxLength(100, t.error("atMostChoices", { most: 100 })),
+      z.refine((all) => new Set(all).size === all.length, t.error("eachChoiceOnce")),
+    ),
+    [],
+  ),
+  /** Cases of which topics have it; empty for all. */
+  topics: z._default(z.array(words(100)).check(z.maxLength(100)), []),
+  required: z._default(z.boolean(), false),
+};
+
+/** A field that the house adds to its cases, customers, organisations or colleagues, or to what it reads of a booking. */
+export const newFieldSchema = z
+  .strictObject({
+    ...fieldShape,
+    type: z.enum(fieldTypes),
+    of: z._default(z.enum([...fieldOwners, "booking"]), "case"),
+  })
+  .check(
+    z.refine(({ type, options }) => type !== "choice" || options.length > 1, {
+      path: ["options"],
+      error: () => t("atLeastTwoChoices"),
+    }),
+    z.refine(({ type, of }) => type !== "choice" || of !== "booking", {
+      path: ["type"],
+      error: () => t("aBookingHasNoChoices"),
+    }),
+  );
 export type NewField = z.infer<typeof newFieldSchema>;
+
+/** What is called otherwise of a field, or asked otherwise; what it is of and its kind stay. */
+export const fieldChangeSchema = z.strictObject(fieldShape);
+export type FieldChange = z.infer<typeof fieldChangeSchema>;
 
 /** Kinds of a house fact. */
 export const factTypes = ["text", "long_text", "money", "date", "link", "number"] as const;

@@ -1,6 +1,7 @@
 import { t } from "../words/labels";
 import { t as tokenWords } from "../words/tokens";
 import type { Detail, TokenGroup } from "./context";
+import type { FieldOwner } from "./fields";
 
 export const tokenTypes = [
   "text",
@@ -29,6 +30,12 @@ export interface Token {
   always?: boolean;
   /** Whether it is an ordinary word, by which no booking is known again. */
   ordinary?: boolean;
+  /** What it is chosen from, where it is a choice. */
+  options?: string[];
+  /** Topics of cases whose letters are worth a look without it, empty for all; left out where it is not required. */
+  requiredOn?: string[];
+  /** Not filled in any more: what reads it still does, and nothing new should. */
+  retired?: boolean;
 }
 
 /** The name of a label among the words of labels. */
@@ -94,6 +101,19 @@ export interface OwnToken {
   example: Detail;
 }
 
+/** A field that the house added to its cases, customers, organisations or colleagues: read as `OF.KEY`. */
+export interface FieldToken extends OwnToken {
+  of: FieldOwner;
+  /** What it is chosen from; empty where it is no choice. */
+  options: string[];
+  /** Cases of which topics have it; empty for all. */
+  topics: string[];
+  /** Whether a letter is worth a look without it. */
+  required: boolean;
+  /** Not filled in any more: what reads it still does. */
+  retired: boolean;
+}
+
 /** A detail of an outside system that the house asks, as a booking’s: read as `booking.KEY`. */
 export interface DetailToken extends OwnToken {
   /** Whether every booking says it: replies for cases with a booking need no stand-in for it then. */
@@ -117,7 +137,7 @@ export interface QuestionToken {
 
 interface Own {
   questions?: QuestionToken[];
-  caseFields?: OwnToken[];
+  fields?: FieldToken[];
   houseFacts?: OwnToken[];
   details?: DetailToken[];
 }
@@ -127,7 +147,7 @@ const known = new WeakMap<Own, ReadonlyMap<string, Token>>();
 
 /**
  * Every token that a reply may use, by full name.
- * @param own custom case fields (`case.KEY`), house facts (`house.KEY`), details of outside systems (`booking.KEY`) and questions (`ask.KEY`, `answer.KEY`), as the database or a library file knows them;
+ * @param own custom fields (`case.KEY`, `customer.KEY` and the like), house facts (`house.KEY`), details of outside systems (`booking.KEY`) and questions (`ask.KEY`, `answer.KEY`), as the database or a library file knows them;
  * not changed afterwards: what was made of it is made once
  */
 export function catalogue(own: Own = NONE): ReadonlyMap<string, Token> {
@@ -158,11 +178,16 @@ function listed(own: Own): ReadonlyMap<string, Token> {
     ...before,
     ...details,
     ...after,
-    ...(own.caseFields ?? []).map((field) => ({
-      ...field,
-      name: `case.${field.key}`,
-      group: "case" as const,
-    })),
+    ...(own.fields ?? []).map(
+      ({ of, key, label, type, example, options, topics, required, retired }): Token => ({
+        name: `${of}.${key}`,
+        group: of,
+        ...{ label, type, example },
+        ...(options.length > 0 ? { options } : {}),
+        ...(required && !retired ? { requiredOn: topics } : {}),
+        ...(retired ? { retired } : {}),
+      }),
+    ),
     ...(own.houseFacts ?? []).map((fact) => ({
       ...fact,
       name: `house.${fact.key}`,
@@ -180,13 +205,19 @@ function listed(own: Own): ReadonlyMap<string, Token> {
     ]),
   ];
   return new Map(
-    all.map(({ name, group, label, type, example, always, ordinary }) => [
-      name,
-      {
-        ...{ name, group, label, type, example },
-        ...(always === undefined ? {} : { always }),
-        ...(ordinary === undefined ? {} : { ordinary }),
-      },
-    ]),
+    all.map(({ name, group, label, type, example, ...more }) => {
+      const { always, ordinary, options, requiredOn, retired } = more;
+      return [
+        name,
+        {
+          ...{ name, group, label, type, example },
+          ...(always === undefined ? {} : { always }),
+          ...(ordinary === undefined ? {} : { ordinary }),
+          ...(options === undefined ? {} : { options }),
+          ...(requiredOn === undefined ? {} : { requiredOn }),
+          ...(retired === undefined ? {} : { retired }),
+        },
+      ];
+    }),
   );
 }

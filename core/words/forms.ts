@@ -86,6 +86,19 @@ export const t = wordsOf("forms", {
   atLeastMinutes: "At least {{least, number}} minutes",
   atMostDays: "At most {{most, number}} days",
 
+  writeTheChoice: "Write the choice",
+  atMostChoices: "At most {{most}} choices",
+  eachChoiceOnce: "Each choice stands once",
+  atLeastTwoChoices: "Write at least two to choose from",
+  aBookingHasNoChoices: "What is read of a booking is no choice: take text",
+
+  // tokens/fields.ts
+  aNumber: "A number, as in 6.5",
+  yesOrNo: "Yes or no",
+  anAddress: "An address, as in https://example.org",
+  oneOfTheChoices: "One of the choices",
+  aValueOfThatKind: "That is no value of that kind",
+
   // language/tag.ts
   notALanguage: "Not a language, as in en, de or pt-BR",
 });

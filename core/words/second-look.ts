@@ -51,4 +51,5 @@ export const t = wordsOf("second-look", {
   slipWasAlreadySentOnThis: "“{{slip}}” was already sent on this case.",
   textLooksUnfinished: "“{{text}}” looks unfinished.",
   theLinkSaysShownAndLeads: "The link says {{shown}} and leads to {{href}}.",
+  fieldIsNotFilledIn: "“{{label}}” is not filled in.",
 });

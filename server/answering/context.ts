@@ -68,7 +68,7 @@ export async function caseContext(
 }
 
 /** Who writes a letter, as it may name them. */
-type Writer = Pick<Person, "name" | "firstName" | "title" | "department" | "email" | "phone">;
+type Writer = Pick<Person, "name" | "firstName" | "title" | "department" | "email" | "phone" | "details">;
 
 /** The message that a letter answers, as letters read it. */
 type Answered = Pick<Message, "subject" | "text" | "fromAddress" | "toAddress" | "channel" | "language">;
@@ -90,7 +90,7 @@ async function readForLetter(em: EntityManager, personId: number, caseId: number
     em,
     ...named(
       `select jsonb_build_object('name', p.name, 'firstName', p.first_name, 'title', p.title, 'department', p.department,
-                'email', p.email, 'phone', p.phone) as writer,
+                'email', p.email, 'phone', p.phone, 'details', p.details) as writer,
               case when m.id is not null then jsonb_build_object('subject', m.subject, 'text', m.text, 'fromAddress', m.from_address,
                 'toAddress', m.to_address, 'channel', m.channel, 'language', m.language) end as latest,
               exists (select 1 from attachments a where a.message_id = m.id) as attached,
@@ -146,6 +146,7 @@ export function contextFrom(parts: ContextParts): Context {
       answer_by: subject.answerBy?.toISOString() ?? null,
     },
     customer: {
+      ...customer.details,
       first_name: customer.firstName ?? null,
       last_name: customer.lastName ?? null,
       full_name:
@@ -157,6 +158,7 @@ export function contextFrom(parts: ContextParts): Context {
     },
     organisation: organisation
       ? {
+          ...organisation.details,
           name: organisation.name,
           kind: organisation.kind ?? null,
           account: organisation.account ?? null,
@@ -165,6 +167,7 @@ export function contextFrom(parts: ContextParts): Context {
       : {},
     booking: booking?.data ?? {},
     agent: {
+      ...person.details,
       name: person.name,
       first_name: person.firstName,
       title: person.title ?? null,

@@ -38,6 +38,7 @@ const words: Record<CaseEvent["kind"], string> = {
   state: "",
   assigned: "",
   topic: "",
+  field: "",
 };
 
 interface EventRow extends Pick<CaseEvent, "id" | "kind" | "data"> {

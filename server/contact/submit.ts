@@ -236,7 +236,15 @@ async function sendFirstMail(
   const context = contextFrom({
     settings,
     own,
-    person: { name, firstName: name, title: null, department: null, email: mailbox, phone: null },
+    person: {
+      name,
+      firstName: name,
+      title: null,
+      department: null,
+      email: mailbox,
+      phone: null,
+      details: {},
+    },
     subject,
     booking: null,
     latest: inbound,

@@ -1,3 +1,4 @@
+import type { FieldOwner } from "#core/tokens/fields";
 import {
   isWorded,
   type FactDescription,
@@ -18,7 +19,7 @@ import { catalogue } from "#core/tokens/catalogue";
 import { nameFrom } from "#core/tokens/name";
 import { contextSchema, moneySchema, type Context, type Detail } from "#core/tokens/context";
 import { roleName } from "#core/words/named";
-import { CaseField, DetailField } from "../db/entities/cases";
+import { DetailField, Field } from "../db/entities/cases";
 import { HouseFact, HouseFactValue } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { named, query } from "../db/sql";
@@ -176,7 +177,7 @@ function readFactValue(type: FactType, value: unknown): Detail {
 export async function addFact(em: EntityManager, viewer: Viewer, input: NewFact, now: Date): Promise<string> {
   requireRole(viewer, "curator");
   return em.transactional(async (inner) => {
-    const key = await freeName(inner, input.label, "house_facts");
+    const key = await freeName(inner, input.label, "house");
     const fact = inner.create(HouseFact, {
       key,
       label: input.label,
@@ -196,21 +197,21 @@ export async function addFact(em: EntityManager, viewer: Viewer, input: NewFact,
   });
 }
 
-/** The group in which the tokens of each table are. */
-const NAMED = { house_facts: "house", case_fields: "case", detail_fields: "booking" } as const;
-
-/** A label as a name for tokens that none of a table's rows has: small letters, digits and underscores. */
-export async function freeName(em: EntityManager, label: string, table: keyof typeof NAMED): Promise<string> {
+/** A label as a name for tokens that none of a group has: small letters, digits and underscores. */
+export async function freeName(
+  em: EntityManager,
+  label: string,
+  group: "house" | "booking" | FieldOwner,
+): Promise<string> {
   // Two of one label at once: the second waits here, and finds the name taken.
-  await query(em, "select pg_advisory_xact_lock(hashtext(?))", [table]);
+  await query(em, "select pg_advisory_xact_lock(hashtext(?))", [`names of ${group}`]);
   const fields = { fields: ["key"] } as const;
-  const group = NAMED[table];
   const found =
-    table === "house_facts"
+    group === "house"
       ? await em.find(HouseFact, {}, fields)
-      : table === "case_fields"
-        ? await em.find(CaseField, {}, fields)
-        : await em.find(DetailField, {}, fields);
+      : group === "booking"
+        ? await em.find(DetailField, {}, fields)
+        : await em.find(Field, { of: group }, fields);
   const taken = new Set(found.map(({ key }) => key));
   for (const { name } of catalogue().values())
     if (name.startsWith(`${group}.`)) taken.add(name.slice(group.length + 1));

@@ -21,8 +21,8 @@ test("are read once for as long as nothing of them changes", async () => {
 test.each([
   ["house", "update house set name = 'Other Ferries'"],
   [
-    "case_fields",
-    "insert into case_fields (key, label, type, example, position) values ('berth', 'berth', 'text', '\"A1\"', 9)",
+    "fields",
+    "insert into fields (key, label, type, example, position) values ('berth', 'berth', 'text', '\"A1\"', 9)",
   ],
   ["teams", "update teams set mailbox = 'Elsewhere@example.com' where id = (select min(id) from teams)"],
   ["signatures", `insert into signatures (person_id, document) select min(id), '${doc}' from people`],

@@ -7,11 +7,11 @@ import type { Part } from "#core/compose/slip";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
 import type { Doc } from "#core/document/types";
 import { isWorded } from "#core/forms/house";
-import type { DetailToken, OwnToken, QuestionToken } from "#core/tokens/catalogue";
+import type { DetailToken, FieldToken, OwnToken, QuestionToken } from "#core/tokens/catalogue";
 import type { Context, Detail } from "#core/tokens/context";
 import type { Written } from "#core/language/written";
 import { AnswerTime as AnswerTimeEntity, Calendar } from "../db/entities/calendars";
-import { CaseField, DetailField } from "../db/entities/cases";
+import { DetailField, Field } from "../db/entities/cases";
 import { Signature, Stationery, UsualReply } from "../db/entities/library";
 import { answerType, type QuestionKind } from "#core/questions/question";
 import { Mailbox, Question } from "../db/entities/mailboxes";
@@ -29,7 +29,7 @@ export interface Settings {
   clock: Clock;
   /** The names of teams, by team. */
   teams: Map<number, Written<string>>;
-  caseFields: OwnToken[];
+  fields: FieldToken[];
   /** What outside systems tell of a case. */
   details: DetailToken[];
   /** Every value that a house fact had or will have, the latest first. */
@@ -116,7 +116,7 @@ export async function settingsOf(em: EntityManager): Promise<Settings> {
 async function readSettings(em: EntityManager): Promise<Settings> {
   const inner = em.fork({ keepTransactionContext: true });
   const house = await inner.findOneOrFail(House, { id: 1 });
-  const fields = await inner.find(CaseField, {}, { orderBy: { position: "asc", key: "asc" } });
+  const fields = await inner.find(Field, {}, { orderBy: { position: "asc", key: "asc" } });
   const details = await inner.find(DetailField, {}, { orderBy: { position: "asc", key: "asc" } });
   const facts = await prepared<Omit<FactValue, "from"> & { from: string }>(
     inner,
@@ -147,7 +147,11 @@ async function readSettings(em: EntityManager): Promise<Settings> {
       reopenDays: house.reopenDays,
     },
     teams: new Map(teams.map((team) => [team.id, namesOf(team)])),
-    caseFields: fields.map(({ key, label, type, example }) => ({ key, label, type, example })),
+    fields: fields.map(({ of, key, label, type, example, options, topics, required, retiredAt }) => ({
+      ...{ of, key, label, example, options, topics, required },
+      type: type === "choice" ? "text" : type,
+      retired: retiredAt != null,
+    })),
     details: details.map(({ key, label, type, example, always, ordinary, short, usual }) => ({
       ...{ key, label, type, example, always, ordinary },
       short: short ?? null,
@@ -217,7 +221,7 @@ export async function stationeryOf(em: EntityManager, teamId: number): Promise<C
 
 /** What the house defined for itself, as tokens, and the facts' values that hold now. */
 export interface OwnTokens {
-  caseFields: OwnToken[];
+  fields: FieldToken[];
   houseFacts: OwnToken[];
   details: DetailToken[];
   questions: QuestionToken[];
@@ -230,12 +234,12 @@ export interface OwnTokens {
 const EXAMPLES: Partial<Record<QuestionKind, Detail>> = { scale: 4, date: "2027-03-01", yes_no: true };
 
 /** Case fields and house facts. @param now decides which value of a fact holds */
-export function ownTokensOf({ caseFields, details, facts, questions }: Settings, now: Date): OwnTokens {
+export function ownTokensOf({ fields, details, facts, questions }: Settings, now: Date): OwnTokens {
   const latest = new Map<string, Settings["facts"][number]>();
   for (const one of facts) if (one.from <= now && !latest.has(one.key)) latest.set(one.key, one);
   const holding = [...latest.values()];
   return {
-    caseFields,
+    fields,
     details,
     questions: questions.map(({ key, words, kind, options }) => ({
       ...{ key, words, type: answerType(kind) },

@@ -3,6 +3,8 @@ import { catalogue } from "#core/tokens/catalogue";
 import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { OpenCase } from "#server/answering/open";
+import type { Fillable } from "../../fields/fill-dialog";
+import { FillIn } from "../../fields/fill-in";
 import { t } from "../../words/answering";
 
 /** Booking, organisation and the house's own case fields, as far as they are known. */
@@ -25,20 +27,58 @@ export function Details({ open }: { open: OpenCase }) {
     const called = label ?? capital(tokens.get(name)?.label ?? name);
     return <Pair key={name} label={called} value={text} strong={usual !== null && text !== usual} />;
   };
-  const more = [
-    "organisation.account",
-    "organisation.contract_until",
-    ...open.own.caseFields.map((field) => `case.${field.key}`),
-  ].map((name) => pair(name, null, null));
+  const more = ["organisation.account", "organisation.contract_until"].map((name) => pair(name, null, null));
+  const own = fieldsHere(open);
+  const filled = own.map(
+    ({ of, key, label, required }) =>
+      pair(`${of}.${key}`, null, null) ??
+      (required && (
+        <Pair
+          key={`${of}.${key}`}
+          label={capital(label)}
+          value={<span className="text-look">{t("notFilledIn")}</span>}
+        />
+      )),
+  );
+  const owners: Fillable[] = [
+    { of: "case", id: open.id, title: open.label },
+    { of: "customer", id: open.customer.id, title: open.customer.name },
+    ...(open.customer.organisationId === null
+      ? []
+      : [
+          {
+            of: "organisation" as const,
+            id: open.customer.organisationId,
+            title: open.customer.organisation ?? "",
+          },
+        ]),
+  ];
   const { details } = open.own;
   // A house that asks no outside system has nothing to say of bookings.
-  if (details.length === 0 && more.every((one) => one === null)) return null;
+  if (details.length === 0 && own.length === 0 && more.every((one) => one === null)) return null;
   return (
     <dl className="mt-3 grid grid-cols-[auto_1fr_auto_1fr] gap-x-4 gap-y-1 border-y border-line py-3 text-[13px]">
       {details.length > 0 && <BookingHead open={open} />}
       {details.map(({ key, short, usual }) => short !== null && pair(`booking.${key}`, short, usual))}
       {more}
+      {filled}
+      {own.length > 0 && (
+        <Wide>
+          <FillIn owners={owners} topic={open.topic} className="text-soft underline underline-offset-2" />
+        </Wide>
+      )}
     </dl>
+  );
+}
+
+/** The house's own fields that a case of this topic has, and its customer and their organisation. */
+function fieldsHere({ own, topic, customer }: OpenCase) {
+  return own.fields.filter(
+    ({ of, topics, retired }) =>
+      !retired &&
+      (of === "case"
+        ? topics.length === 0 || (topic !== null && topics.includes(topic))
+        : of === "customer" || (of === "organisation" && customer.organisationId !== null)),
   );
 }
 

@@ -3,7 +3,8 @@ import { useCallback, useRef } from "react";
 import { useNavigate, useRevalidator } from "react-router";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
-import { useAct } from "../../ui/act";
+import type { SendCheck } from "#core/checks/check";
+import { useAct, type Act } from "../../ui/act";
 import { useToast } from "../../ui/toast";
 import { focusNamedBlank, focusOpenBlank } from "../editor/blanks";
 import { findingPosition } from "../editor/finding-position";
@@ -54,6 +55,7 @@ export function useSendLetter(
       }
       if (stopsSending(checks)) {
         pointAtFirstStop(editor);
+        noteLacking(act, number, checks);
         toast({ words: checks[0]?.message ?? t("somethingStopsSending"), tone: "stop" });
         return;
       }
@@ -107,4 +109,11 @@ export function pointAtFirstStop(editor: NonNullable<AnswerHandle["editor"]>): v
   if (check?.code === "blank-empty" && focusOpenBlank(editor)) return;
   const range = findingPosition(editor.view, at);
   if (range) editor.chain().focus().setTextSelection(range).scrollIntoView().run();
+}
+
+/** Tells which values the letter could not go without: what is lacking again and again is somebody's to fill in. */
+function noteLacking(act: Act, number: number, checks: SendCheck[]): void {
+  const names = checks.flatMap(({ token }) => token ?? []);
+  // What is not told is only not counted.
+  if (names.length > 0) void act(`/cases/${number}/lacking`, { names });
 }

@@ -1,18 +1,15 @@
-import { z } from "zod";
 import { actionResult } from "#server/web/results";
-import { removeField } from "#server/house/fields";
+import { removeField } from "#server/fields/fields";
+import { anyOwnerSchema } from "#server/fields/values";
 import { signedIn } from "#server/web/context";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/remove-field";
-import { t } from "#server/words";
-
-const of = z.enum(["case", "booking"], t.error("thereIsNoSuchField"));
 
 /** Removes a field that nothing reads. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
   return actionResult(async () => {
-    await removeField(em, viewer, of.parse(args.params.of), args.params.key);
+    await removeField(em, viewer, anyOwnerSchema.parse(args.params.of), args.params.key);
     return {};
   });
 }

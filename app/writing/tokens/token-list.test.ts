@@ -7,7 +7,12 @@ import { nearest, valueRows } from "./token-list";
 const rows = valueRows(
   catalogue({
     details: ferryDetails,
-    caseFields: [{ key: "goodwill", label: "goodwill given", type: "money", example: null }],
+    fields: [
+      {
+        ...{ of: "case", key: "goodwill", label: "goodwill given", type: "money", example: null },
+        ...{ options: [], topics: [], required: false, retired: false },
+      },
+    ],
   }),
   blanksSchema.parse({ harbour: { kind: "choice", label: "Which harbour?", options: ["Pellick"] } }),
   { topics: [], withBooking: false },

@@ -1,4 +1,5 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
+import { fieldOwners } from "#core/tokens/fields";
 import { asideKinds, caseStates } from "#core/words/case-states";
 import { tokenTypes } from "#core/tokens/catalogue";
 import type { Detail } from "#core/tokens/context";
@@ -92,6 +93,7 @@ export const CaseEvent = defineEntity({
       "state",
       "assigned",
       "topic",
+      "field",
     ]),
     data: p.json<Record<string, unknown>>().defaultRaw("'{}'"),
     at: p.datetime().defaultRaw("now()"),
@@ -149,20 +151,47 @@ export const DetailField = defineEntity({
 });
 export type DetailField = InferEntity<typeof DetailField>;
 
-/** A field that the house defined for its cases; read as `case.KEY`. */
-export const CaseField = defineEntity({
-  name: "CaseField",
-  tableName: "case_fields",
+/** A field that the house defined for its cases, customers, organisations or colleagues; read as `case.KEY` and the like. */
+export const Field = defineEntity({
+  name: "Field",
+  tableName: "fields",
+  uniques: [{ properties: ["of", "key"] }],
   properties: {
     id: p.integer().primary(),
-    key: p.text().unique(),
+    of: p.enum([...fieldOwners]).default("case"),
+    key: p.text(),
     label: p.text(),
-    type: p.enum([...tokenTypes]),
+    type: p.enum([...tokenTypes, "choice"]),
+    /** What it is chosen from, where it is a choice. */
+    options: p.array().default([]),
     example: p.json<Detail>(),
+    /** Cases of which topics have it; empty for all. */
+    topics: p.array().default([]),
+    /** Whether the second look says that it is not filled in. */
+    required: p.boolean().default(false),
+    /** Since when it is not filled in any more; replies that read it still do. */
+    retiredAt: p.datetime().nullable(),
     position: p.integer().default(0),
   },
 });
-export type CaseField = InferEntity<typeof CaseField>;
+export type Field = InferEntity<typeof Field>;
+
+/** A value that a letter would have needed and that stopped it. */
+export const LackingValue = defineEntity({
+  name: "LackingValue",
+  tableName: "lacking_values",
+  uniques: [{ properties: ["case", "person", "name"] }],
+  indexes: [{ properties: ["name", "at"] }],
+  properties: {
+    id: p.integer().primary(),
+    case: () => p.manyToOne(Case).deleteRule("cascade"),
+    /** Who wrote the letter. */
+    person: () => p.manyToOne(Person).deleteRule("cascade"),
+    /** The token’s. */
+    name: p.text(),
+    at: p.datetime(),
+  },
+});
 
 /** What an outside system said about a case, as it was last asked. */
 export const CaseLookup = defineEntity({

@@ -1,4 +1,5 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
+import type { Detail } from "#core/tokens/context";
 
 export const Organisation = defineEntity({
   name: "Organisation",
@@ -17,6 +18,8 @@ export const Organisation = defineEntity({
     kind: p.text().nullable(),
     account: p.text().nullable().unique(),
     contractUntil: p.date().nullable(),
+    /** Values of the house's own fields. */
+    details: p.json<Record<string, Detail>>().defaultRaw("'{}'"),
   },
 });
 export type Organisation = InferEntity<typeof Organisation>;
@@ -44,6 +47,8 @@ export const Customer = defineEntity({
     phone: p.text().nullable(),
     since: p.date().nullable(),
     organisation: () => p.manyToOne(Organisation).nullable().index(),
+    /** Values of the house's own fields. */
+    details: p.json<Record<string, Detail>>().defaultRaw("'{}'"),
     createdAt: p.datetime().defaultRaw("now()"),
   },
 });

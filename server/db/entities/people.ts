@@ -1,5 +1,6 @@
 import { Calendar } from "./calendars";
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
+import type { Detail } from "#core/tokens/context";
 
 /** The house itself: one row. */
 export const House = defineEntity({
@@ -85,6 +86,8 @@ export const Person = defineEntity({
     furtherTeams: () => p.manyToMany(Team).pivotTable("person_teams").owner(),
     /** Whether the next thing they do is to choose a password of their own. */
     mustChangePassword: p.boolean().default(false),
+    /** Values of the house's own fields. */
+    details: p.json<Record<string, Detail>>().defaultRaw("'{}'"),
     /** When they were sent away; their name stays on what they wrote. */
     leftAt: p.datetime().nullable(),
     /** How many chats they take at once; 0 for none. */
