@@ -112,6 +112,7 @@ export default [
     route("waiting", "waiting/route.tsx"),
     route("write", "answering/write.tsx"),
     route("cases/:number", "answering/route.tsx"),
+    route("report", "report/route.tsx"),
     route("record", "record/search.tsx"),
     route("cases/:number/record", "record/route.tsx"),
     route("customers/:id", "record/customer.tsx"),

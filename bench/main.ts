@@ -9,6 +9,7 @@ import { takePictures } from "./pictures";
 import { benchRanking } from "./ranking";
 import { benchRankingScale } from "./ranking-scale";
 import { benchRankingStart } from "./ranking-start";
+import { benchRecord } from "./record";
 import { benchScreens } from "./screens";
 
 /** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
@@ -24,6 +25,7 @@ const benches: Record<string, () => object | Promise<object>> = {
   ranking: benchRanking,
   "ranking-scale": benchRankingScale,
   "ranking-start": benchRankingStart,
+  record: benchRecord,
   screens: benchScreens,
 };
 

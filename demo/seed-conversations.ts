@@ -3,7 +3,7 @@ import { answerSubject } from "#core/mail/subject";
 import { Case, CaseEvent } from "#server/db/entities/cases";
 import { Message } from "#server/db/entities/messages";
 import type { Customer } from "#server/db/entities/customers";
-import { LetterReply, SentLetter } from "#server/db/entities/answering";
+import { LetterReply, SentLetter, Wait } from "#server/db/entities/answering";
 import { Reply, ReplyVariant, ReplyVersion } from "#server/db/entities/library";
 import type { Person, Team } from "#server/db/entities/people";
 import { queue } from "#server/queue/boss";
@@ -148,6 +148,23 @@ function seedMessages(
         attempts: 1,
       });
       subject.assignee = person;
+      const asked = conversation.messages[turn - 1];
+      if (asked && "them" in asked) {
+        const since = new Date(at.getTime() - STEP);
+        // Some had to be sooner, and were not.
+        const within = subject.number % 11 === 0 ? STEP / 2 : subject.team.answerWithin * 60_000;
+        const due = new Date(since.getTime() + within);
+        const isFirst = conversation.messages.slice(0, turn).every((one) => "them" in one);
+        em.create(Wait, {
+          message,
+          team: subject.team,
+          channel: conversation.channel,
+          isFirst,
+          since,
+          due,
+          at,
+        });
+      }
       seedLetter(em, said.with, message, person, cast);
     }
     thread = [...thread, messageId];

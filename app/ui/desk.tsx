@@ -1,4 +1,5 @@
 import { Form, Link, NavLink, Outlet, useLocation } from "react-router";
+import { dueSoon } from "#server/cases/soon";
 import { waitingCount } from "#server/cases/waiting";
 import { ownChats } from "#server/chats/desk";
 import { notesFor } from "#server/notes/notes";
@@ -9,6 +10,7 @@ import { Acts } from "./act";
 import { Questions } from "./ask";
 import { RegionContext } from "./region";
 import { Popover } from "./popover";
+import { DueWarnings } from "./due-warnings";
 import { ErrorPage } from "./error-page";
 import { Hint, Hints } from "./hint";
 import { steadily } from "./stale";
@@ -25,6 +27,7 @@ export async function loader(args: Route.LoaderArgs) {
     waiting: await waitingCount(em, viewer),
     chats: await ownChats(em, viewer),
     notes: await notesFor(em, viewer),
+    due: await dueSoon(em, viewer, now),
     now: now.toISOString(),
     /** What the house writes in, with its region. */
     language: house.language,
@@ -51,7 +54,7 @@ const RECORD = /^\/(?:cases\/\d+\/record|customers\/|organisations\/)/;
 
 /** What all screens of a signed-in person share: the line of places at the top, and the foot for messages. */
 export default function Desk({ loaderData }: Route.ComponentProps) {
-  const { viewer, waiting, chats, notes, language } = loaderData;
+  const { viewer, waiting, chats, notes, due, language } = loaderData;
   const scroll = useScrollKept();
   const { pathname } = useLocation();
   const isRecord = RECORD.test(pathname);
@@ -63,6 +66,7 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
         <Acts>
           <Questions>
             <ToastProvider>
+              <DueWarnings due={due} />
               <div className="flex h-dvh flex-col">
                 <a
                   href="#main"
@@ -98,6 +102,9 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                       className={({ isActive }) => tab({ isActive: isActive || isRecord })}
                     >
                       {t("record")}
+                    </NavLink>
+                    <NavLink to="/report" className={tab}>
+                      {t("report")}
                     </NavLink>
                     <NavLink to="/setup" className={tab}>
                       {t("setup")}

@@ -35,9 +35,19 @@ test.each(catalogues.map(({ path, text }) => [path, text] as const))(
 
 test("every screen, the server and each part of the core have a catalogue, under a name of its own", () => {
   expect(catalogues.map(({ path }) => path).sort()).toEqual([
-    ...["account", "answering", "chats", "keys", "outside", "public", "record", "setup", "shelves", "ui"].map(
-      (screen) => `app/words/${screen}.ts`,
-    ),
+    ...[
+      "account",
+      "answering",
+      "chats",
+      "keys",
+      "outside",
+      "public",
+      "record",
+      "report",
+      "setup",
+      "shelves",
+      "ui",
+    ].map((screen) => `app/words/${screen}.ts`),
     "app/words/waiting.ts",
     "app/words/writing.ts",
     ...[

@@ -34,6 +34,10 @@ export const t = wordsOf("ui", {
   chats: "Chats",
   shelves: "Shelves",
   record: "Record",
+  report: "Report",
+  isDueIn_one: "{{label}} is due in a minute",
+  isDueIn_other: "{{label}} is due in {{count, number}} minutes",
+  openIt: "Open it",
 
   // fields
   notChosen: "not known",

@@ -18,7 +18,7 @@ import { catalogue } from "#core/tokens/catalogue";
 import { neighbours } from "../cases/waiting";
 import { nextPiece, tellChat } from "../chats/pieces";
 import { Chat } from "../db/entities/chats";
-import { Attachment, Draft, LetterFact, SentLetter } from "../db/entities/answering";
+import { Attachment, Draft, LetterFact, SentLetter, Wait } from "../db/entities/answering";
 import { CaseEvent, type Case } from "../db/entities/cases";
 import { StoredFile } from "../db/entities/files";
 import { Message } from "../db/entities/messages";
@@ -101,6 +101,7 @@ export async function send(
       dueAt,
       now,
     });
+    await keepWait(inner, subject, message, now);
     keepAsked(inner, letter, asking, { subject, message, settings, now });
     setStill(subject, "waiting on the customer", now);
     subject.assignee = inner.getReference(Person, viewer.id);
@@ -316,6 +317,27 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
   em.create(CaseEvent, { case: subject, person, kind: "queued", data: { replies: titles }, at: now });
   await em.flush();
   return message;
+}
+
+/** Keeps since when the customer waited for an answer, and by when it was due. The caller flushes. */
+async function keepWait(em: EntityManager, subject: Case, message: Message, now: Date): Promise<void> {
+  if (subject.waitingSince == null) return;
+  const before = await em.count(Message, {
+    case: subject,
+    id: { $ne: message.id },
+    direction: "out",
+    kind: "message",
+    state: { $nin: ["called back", "refused"] },
+  });
+  em.create(Wait, {
+    message,
+    team: subject.team,
+    channel: subject.channel,
+    isFirst: before === 0,
+    since: subject.waitingSince,
+    due: subject.answerBy ?? null,
+    at: now,
+  });
 }
 
 /** Where each word of a letter came from: compared with what the replies on the shelf read with the same values. */

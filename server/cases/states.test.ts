@@ -15,6 +15,7 @@ import { acceptMail } from "../receiving/accept";
 import { testCase, testHouse, type TestHouse } from "../testing";
 import { changeCase, changeSchema, undoChange, type Change } from "./changes";
 import { whyDue } from "./due";
+import { dueSoon } from "./soon";
 
 let house: TestHouse;
 beforeAll(async () => {
@@ -295,4 +296,23 @@ describe("when answers are due", () => {
     expect((await caseOf(given.caseNumber)).answerBy).toEqual(new Date("2026-11-30T12:00:00Z"));
     await house.em().nativeUpdate(House, { id: 1 }, { calendar: null });
   });
+});
+
+test("cases of one’s own that are due within the next hours are told of, the soonest first", async () => {
+  const em = house.em();
+  const numbers = [];
+  for (const due of ["12:00:00", "11:00:00", "09:00:00"]) {
+    const { number } = await testCase(em);
+    await query(em, "update cases set answer_by = ?, assignee_id = ? where number = ?", [
+      at(due),
+      house.maren.id,
+      number,
+    ]);
+    numbers.push(number);
+  }
+  await query(em, "update cases set answer_by = ? where number = ?", [at("11:30:00"), one.number]);
+  expect((await dueSoon(house.em(), house.maren, now)).map(({ number }) => number)).toEqual([
+    numbers[1],
+    numbers[0],
+  ]);
 });

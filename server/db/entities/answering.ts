@@ -10,7 +10,7 @@ import { Case } from "./cases";
 import { StoredFile } from "./files";
 import { Message } from "./messages";
 import { Reply, ReplyVersion } from "./library";
-import { Person } from "./people";
+import { Person, Team } from "./people";
 
 /** A reply that the shelf offered, as the screen keeps it until the letter is sent. */
 export interface Offer {
@@ -160,6 +160,24 @@ export const LetterOffer = defineEntity({
     taken: p.boolean(),
     swapped: p.boolean(),
     sent: p.boolean(),
+  },
+});
+
+/** An answer that somebody waited for: since when, and by when it was due. */
+export const Wait = defineEntity({
+  name: "Wait",
+  tableName: "waits",
+  properties: {
+    id: p.integer().primary(),
+    message: () => p.oneToOne(Message).owner().deleteRule("cascade"),
+    team: () => p.manyToOne(Team),
+    channel: p.enum(["email", "chat", "sms"]),
+    /** Whether it was the first answer of its case. */
+    isFirst: p.boolean(),
+    since: p.datetime(),
+    /** Null where nobody would be there for so long. */
+    due: p.datetime().nullable(),
+    at: p.datetime().index(),
   },
 });
 

@@ -8,6 +8,7 @@ import { Person } from "./people";
 export const CaseChange = defineEntity({
   name: "CaseChange",
   tableName: "case_changes",
+  indexes: [{ properties: ["kind", "at"] }],
   properties: {
     id: p.integer().primary(),
     kind: p.enum(["joined", "split", "moved", "message moved", "state", "assigned", "topic"]),

@@ -1,4 +1,4 @@
-import { Attachment, Draft, LetterFact, LetterOffer, LetterReply, SentLetter, Slip } from "./answering";
+import { Attachment, Draft, LetterFact, LetterOffer, LetterReply, SentLetter, Slip, Wait } from "./answering";
 import { AnswerTime, Calendar } from "./calendars";
 import {
   Case,
@@ -79,6 +79,7 @@ export const entities = [
   LetterReply,
   LetterOffer,
   LetterFact,
+  Wait,
   Attachment,
   Mailbox,
   CaseChange,
