@@ -33,6 +33,8 @@ export default [
   route("cases/:number/lacking", "answering/acts/lacking.ts"),
   route("fields/:of/:id/values", "fields/values.ts"),
   route("fields/:of/:id/save", "fields/save.ts"),
+  route("cases/:number/promise", "answering/acts/promise.ts"),
+  route("promises/:id/settle", "answering/acts/settle-promise.ts"),
   route("cases/:number/note", "answering/acts/note.ts"),
   route("cases/:number/names", "answering/acts/names.ts"),
   route("cases/:number/addresses", "answering/acts/addresses.ts"),

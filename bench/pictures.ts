@@ -53,9 +53,6 @@ async function waiting({ page, take }: Camera): Promise<void> {
   await easy.click();
   await page.getByRole("button", { name: /^Send/ }).waitFor();
   await take("waiting-answer");
-  await page.goto("/waiting?alike=yes");
-  await page.getByText("close fit").first().waitFor();
-  await take("waiting-alike");
 }
 
 async function writing({ page, take }: Camera): Promise<void> {
@@ -164,6 +161,35 @@ async function outside({ page, take }: Camera): Promise<void> {
   await take("outside");
 }
 
+/** A letter with where its words came from, all that was said, and whom it was said with. */
+async function recorded({ page, take }: Camera): Promise<void> {
+  await page.goto("/waiting?whose=all&text=cancel+please");
+  await page.getByRole("link", { name: /Sarti/ }).first().click();
+  await page.getByRole("textbox", { name: "Our answer", includeHidden: true }).waitFor({ state: "attached" });
+  await page.keyboard.type("cancelled by the customer");
+  await page.getByRole("option", { name: /Cancelled by the customer/, selected: true }).waitFor();
+  await page.keyboard.press("Enter");
+  await page.getByRole("textbox", { name: "Our answer" }).getByText("Safe travels,").click();
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("End");
+  await page.keyboard.type(" The trailer is paid back in full, I have seen to it.");
+  await sent(page);
+  await page.getByRole("link", { name: "where its words came from" }).first().click();
+  await page
+    .getByRole("article", { name: "The letter" })
+    .getByRole("link", { name: "5", exact: true })
+    .click();
+  await page.getByRole("complementary", { name: "Where “5” came from" }).waitFor();
+  await take("record");
+  await page.goto("/record?words=refund");
+  await page.locator("[data-found]").first().waitFor();
+  await take("everything-said");
+  await page.goto("/record?customer=marta");
+  await page.getByRole("link", { name: /Kowal/ }).first().click();
+  await page.getByRole("region", { name: "Cases" }).waitFor();
+  await take("customer");
+}
+
 /** Takes most of the pictures in docs/screenshots anew, from the demo. */
 export function takePictures(): Promise<object> {
   ensurePackages([chromiumPackage]);
@@ -176,17 +202,17 @@ export function takePictures(): Promise<object> {
       const curator = await camera(browser, program, "tadeo");
       await writing(curator);
       const lead = await camera(browser, program, "sunniva");
-      await lead.page.goto("/setup/people");
-      await lead.take("setup-people");
       await lead.page.goto("/setup/answer-times");
       await lead.take("setup-answer-times");
-      await lead.page.goto("/setup/mailboxes");
-      await lead.take("setup-mailboxes");
-      await lead.page.goto("/contact/contact");
-      await lead.take("contact");
+      await lead.page.goto("/setup/fields");
+      await lead.take("setup-fields");
+      await lead.page.goto("/report?days=90");
+      await lead.page.getByText("Answers a day").waitFor();
+      await lead.take("report");
       await shortMessages(light);
       await chatting(browser, program, await camera(browser, program, "nele"));
       await outside(light);
+      await recorded(light);
       await takeAnswering(await camera(browser, program, "bram"), "answering");
       await takeAnswering(await camera(browser, program, "idris", "dark"), "answering-dark");
       await onTelephone(await camera(browser, program, "maren", "light", { width: 390, height: 844 }));

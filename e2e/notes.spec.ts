@@ -71,3 +71,30 @@ test("what a case is about is set by hand, and taken back", async ({ page }) => 
   await page.keyboard.press("Alt+z");
   await expect(side.getByText(/^SF-\d+, email$/)).toBeVisible();
 });
+
+test("what was promised stands on the case and with the customer until it is kept", async ({ page }) => {
+  const name = `Pia Promised${Date.now() % 100_000}`;
+  await deliverToUs({
+    from: `${name} <pia.${Date.now()}@example.org>`,
+    to: "desk@example.com",
+    subject: "my money",
+    text: "When do I get my money back?",
+  });
+  await signIn(page);
+  await showCase(page, name);
+  await page.getByRole("button", { name: "More to do with this case" }).click();
+  await page.getByRole("menuitem", { name: "We have promised something …" }).click();
+  const dialog = page.getByRole("dialog", { name: /^What was promised on SF-\d+$/ });
+  await dialog.getByRole("textbox", { name: "What we promised" }).fill("the money is back");
+  await dialog.getByRole("textbox", { name: "By which day" }).fill("24/12/2099");
+  expect(await violations(page)).toEqual([]);
+  await dialog.getByRole("button", { name: "Keep it in mind" }).click();
+  const promised = page.getByRole("region", { name: "Promised" });
+  await expect(promised).toContainText("the money is back");
+  await page.getByRole("link", { name }).click();
+  await expect(promised.getByRole("link", { name: /^SF-\d+$/ })).toBeVisible();
+  await promised.getByRole("button", { name: "it is kept" }).click();
+  await expect(promised).toContainText("kept, Maren Oduya");
+  await expect(promised.getByRole("button")).toHaveCount(0);
+  expect(await violations(page)).toEqual([]);
+});

@@ -21,6 +21,16 @@ export const t = wordsOf("server", {
   thereIsNoSuchCustomer: "There is no such customer",
   thereIsNoSuchOrganisation: "There is no such organisation",
 
+  // promises
+  sayWhatIsPromised: "Say what is promised",
+  sayItInFewerWords: "Say it in fewer words: at most 300 characters",
+  thatDayHasPassed: "That day has passed: choose a later one",
+  thereIsNoSuchPromise: "There is no such promise",
+  thatPromiseIsSettled: "Somebody has said already what came of that promise. Load the page again.",
+  promised: "promised “{{words}}” by {{by}}",
+  keptPromise: "kept the promise “{{words}}”",
+  withdrewPromise: "took the promise “{{words}}” back",
+
   // notes
   writeTheNote: "Write the note",
   aNoteIsShorter: "A note is at most 5,000 characters long",

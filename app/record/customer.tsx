@@ -10,6 +10,8 @@ import { filledFields } from "#server/fields/values";
 import { ValuesList } from "../fields/values-list";
 import { t } from "../words/record";
 import type { Route } from "./+types/customer";
+import { Promises } from "../ui/promises";
+import { promisesOf } from "#server/promises/promises";
 import { CaseRows, casesWords } from "./case-rows";
 
 const query = z.object({ after: idInPath.nullable().catch(null) });
@@ -19,11 +21,12 @@ export async function loader(args: Route.LoaderArgs) {
   return loaderResult(async () => {
     const { after } = readQuery(args.request, query);
     const id = idInPath.parse(args.params.id);
-    const [customer, fields] = await Promise.all([
+    const [customer, fields, promises] = await Promise.all([
       customerPage(em, id, after),
       filledFields(em, "customer", id),
+      promisesOf(em, { customer: id }),
     ]);
-    return { customer, fields, isLater: after !== null };
+    return { customer, fields, promises, isLater: after !== null };
   });
 }
 
@@ -62,6 +65,7 @@ export default function CustomerRecord({ loaderData }: Route.ComponentProps) {
         </p>
       )}
       <ValuesList fields={loaderData.fields} id={customer.id} title={customer.name} />
+      <Promises promises={loaderData.promises} withCase />
       <section aria-label={t("cases")} className="mt-5">
         <h2 className="font-bold">
           {t("cases")} <span className="font-normal text-soft">{casesWords(customer)}</span>

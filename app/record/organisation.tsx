@@ -10,6 +10,8 @@ import { filledFields } from "#server/fields/values";
 import { ValuesList } from "../fields/values-list";
 import { t } from "../words/record";
 import type { Route } from "./+types/organisation";
+import { Promises } from "../ui/promises";
+import { promisesOf } from "#server/promises/promises";
 import { CaseRows, casesWords } from "./case-rows";
 
 const query = z.object({ after: idInPath.nullable().catch(null) });
@@ -22,6 +24,7 @@ export async function loader(args: Route.LoaderArgs) {
     return {
       organisation: await organisationPage(em, id, after),
       fields: await filledFields(em, "organisation", id),
+      promises: await promisesOf(em, { organisation: id }),
       isLater: after !== null,
       today: now.toISOString().slice(0, 10),
     };
@@ -52,6 +55,7 @@ export default function OrganisationRecord({ loaderData }: Route.ComponentProps)
         </Link>
       </p>
       <ValuesList fields={loaderData.fields} id={organisation.id} title={organisation.name} />
+      <Promises promises={loaderData.promises} withCase withCustomer />
       <section aria-label={t("people")} className="mt-5">
         <h2 className="font-bold">{t("people")}</h2>
         <ul className="mt-1 flex flex-wrap gap-x-6 gap-y-1">

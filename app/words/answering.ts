@@ -202,6 +202,15 @@ export const t = wordsOf("answering", {
   loadRemotePictures: "load remote pictures",
   notFilledIn: "not filled in",
 
+  // changes/promise-dialog.tsx
+  weHavePromised: "We have promised something …",
+  whatWasPromisedOn: "What was promised on {{label}}",
+  itStandsOnTheCase: "It stands on the case and on the customer’s page until it is kept or taken back.",
+  whatWePromised: "What we promised",
+  moneyBack: "the money is on the account",
+  untilWhichDay: "By which day",
+  keepThePromise: "Keep it in mind",
+
   // notes
   betweenUs: "Between us",
   neverSent: "never sent",

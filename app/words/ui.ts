@@ -39,6 +39,15 @@ export const t = wordsOf("ui", {
   isDueIn_other: "{{label}} is due in {{count, number}} minutes",
   openIt: "Open it",
 
+  // promises
+  promised: "Promised",
+  promisedUntil: "by {{day}}",
+  wasPromisedUntil: "was due by {{day}}",
+  promiseKept: "kept",
+  promiseWithdrawn: "taken back",
+  itIsKept: "it is kept",
+  takeItBack: "take it back",
+
   // fields
   notChosen: "not known",
   currencyOf: "Currency of {{label}}",

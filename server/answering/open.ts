@@ -23,6 +23,7 @@ import { digestOf } from "../digest";
 import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { whyDue } from "../cases/due";
+import { promisesOf, type PromiseMade } from "../promises/promises";
 import { notesOf, type CaseNote } from "../notes/notes";
 import { besideCase } from "./beside";
 import type { Other } from "./presence";
@@ -64,6 +65,7 @@ export interface OpenCase {
     organisationKind: string | null;
   };
   notes: CaseNote[];
+  promises: PromiseMade[];
   bookingReference: string | null;
   booking: { asked: boolean; problem: string | null };
   context: Context;
@@ -129,7 +131,7 @@ export async function readOpenCase(
   const { customer, team } = subject;
   const surround = surroundings(settings, viewer, subject);
   const usually = usualOn(settings, subject);
-  const [gathered, talk, draft, inquiries, past, beside, familiar, why, notes] = await Promise.all([
+  const [gathered, talk, draft, inquiries, past, beside, familiar, why, notes, promises] = await Promise.all([
     caseContext(em, viewer, subject, settings, now),
     conversation(em, subject, pages),
     loadDraft(em, viewer, subject.id),
@@ -139,6 +141,7 @@ export async function readOpenCase(
     subject.channel === "email" ? familiarOn(em, subject, settings) : [],
     whyDue(em, subject, now),
     notesOf(em, subject.id, viewer),
+    promisesOf(em, { case: subject.id }),
   ]);
   const language = draft?.language ?? gathered.language;
   const {
@@ -174,6 +177,7 @@ export async function readOpenCase(
         : { number: beside.follows, label: caseNumber(settings.house, beside.follows) },
     whyDue: why,
     notes,
+    promises,
     answerBy: subject.answerBy?.toISOString() ?? null,
     waitingSince: subject.waitingSince?.toISOString() ?? null,
     customer: {

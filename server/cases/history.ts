@@ -39,6 +39,7 @@ const words: Record<CaseEvent["kind"], string> = {
   assigned: "",
   topic: "",
   field: "",
+  promise: "",
 };
 
 interface EventRow extends Pick<CaseEvent, "id" | "kind" | "data"> {

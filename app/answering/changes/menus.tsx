@@ -14,6 +14,7 @@ import { t } from "../../words/answering";
 const ChangeDialog = lazy(() => import("./change-dialog"));
 const AsideDialog = lazy(() => import("./aside-dialog"));
 const AssignDialog = lazy(() => import("./assign-dialog"));
+const PromiseDialog = lazy(() => import("./promise-dialog"));
 const TopicDialog = lazy(() => import("./topic-dialog"));
 const ForwardDialog = lazy(() => import("./forward-dialog"));
 
@@ -24,7 +25,7 @@ type Of = Pick<OpenCase, "number" | "label" | "channel" | "recipient" | "status"
 /** What can be done with a case, beside answering it. */
 export function CaseMenu({ open }: { open: Of }) {
   const [wanted, setWanted] = useState<Wanted | null>(null);
-  const [asks, setAsks] = useState<"aside" | "assign" | "topic" | null>(null);
+  const [asks, setAsks] = useState<"aside" | "assign" | "topic" | "promise" | null>(null);
   const me = usePerson();
   const { change } = useChange(open.number);
   const toast = useToast();
@@ -60,6 +61,7 @@ export function CaseMenu({ open }: { open: Of }) {
           ...(open.assignee === null
             ? []
             : [{ words: t("itIsNobodys"), run: () => void make({ what: "assign", to: null })() }]),
+          { words: t("weHavePromised"), run: () => setAsks("promise") },
           { words: t("setTheTopicMore"), run: () => setAsks("topic") },
           { words: t("joinAnotherCase"), run: () => setWanted({ what: "join" }) },
           { words: t("moveToAnotherCustomer"), run: () => setWanted({ what: "move" }) },
@@ -84,6 +86,7 @@ export function CaseMenu({ open }: { open: Of }) {
           />
         )}
         {asks === "aside" && <AsideDialog number={open.number} label={open.label} onClose={close} />}
+        {asks === "promise" && <PromiseDialog number={open.number} label={open.label} onClose={close} />}
         {asks === "topic" && (
           <TopicDialog number={open.number} label={open.label} topic={open.topic} onClose={close} />
         )}

@@ -8,6 +8,7 @@ import { exactTime, Time, timeLeftAlone, useClock } from "../../ui/time";
 import { Conversation } from "./conversation";
 import { Details } from "./details";
 import { Disclosure } from "../../ui/disclosure";
+import { Promises } from "../../ui/promises";
 import { Hint } from "../../ui/hint";
 import { Notes } from "../notes/notes";
 import { CaseMenu } from "../changes/menus";
@@ -77,6 +78,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
           {othersWords(open.others)}
         </p>
       )}
+      <Promises promises={open.promises} />
       <Notes open={open} />
       <Details open={open} />
       <Conversation open={open} />

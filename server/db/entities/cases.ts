@@ -94,6 +94,7 @@ export const CaseEvent = defineEntity({
       "assigned",
       "topic",
       "field",
+      "promise",
     ]),
     data: p.json<Record<string, unknown>>().defaultRaw("'{}'"),
     at: p.datetime().defaultRaw("now()"),

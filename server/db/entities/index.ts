@@ -16,6 +16,7 @@ import { Message } from "./messages";
 import { AskedQuestion, CaseChange } from "./changes";
 import { ContactForm, Forwarder, Mailbox, Question } from "./mailboxes";
 import { Note, NoteMention } from "./notes";
+import { Promised } from "./promises";
 import { Chat } from "./chats";
 import { Customer, CustomerAddress, Organisation } from "./customers";
 import {
@@ -93,4 +94,5 @@ export const entities = [
   JunkSender,
   Note,
   NoteMention,
+  Promised,
 ];

@@ -1,0 +1,126 @@
+import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
+import { z } from "zod";
+import { Case, CaseEvent } from "../db/entities/cases";
+import { Promised } from "../db/entities/promises";
+import { Person } from "../db/entities/people";
+import { prepared } from "../db/sql";
+import { daySchema } from "../edge";
+import { Conflict, NotFound, Unusable } from "../errors";
+import { notifyCase } from "../events/notify";
+import { caseNumber } from "../house/house";
+import { settingsOf } from "../house/settings";
+import type { Viewer } from "../people/viewer";
+import { localDate } from "#core/clock/offsets";
+import { t } from "../words";
+
+/** What is promised, in words, and the last day for it. */
+export const promiseSchema = z.strictObject({
+  words: z.string().trim().min(1, t.error("sayWhatIsPromised")).max(300, t.error("sayItInFewerWords")),
+  by: daySchema,
+});
+
+/** What came of a promise. */
+export const outcomeSchema = z.strictObject({ outcome: z.enum(["kept", "withdrawn"]) });
+
+/** A promise, with the case that it was made on. Times are ISO 8601 instants. */
+export interface PromiseMade {
+  id: number;
+  case: number;
+  label: string;
+  customer: string;
+  words: string;
+  /** A calendar date. */
+  by: string;
+  who: string;
+  at: string;
+  /** Null as long as nothing came of it. */
+  outcome: "kept" | "withdrawn" | null;
+}
+
+/** Of whom promises are. */
+type Whose = { case: number } | { customer: number } | { organisation: number };
+
+/** So many are shown at once. */
+const MOST = 50;
+
+/** What was promised on a case, to a customer or to anybody of an organisation: what is open first, by its day. @param whose ids */
+export async function promisesOf(em: EntityManager, whose: Whose): Promise<PromiseMade[]> {
+  const [of, id] =
+    "case" in whose
+      ? ["m.case_id = ?", whose.case]
+      : "customer" in whose
+        ? ["c.customer_id = ?", whose.customer]
+        : [
+            "c.customer_id = any(array(select x.id from customers x where x.organisation_id = ?))",
+            whose.organisation,
+          ];
+  const [rows, { house }] = await Promise.all([
+    prepared<Omit<PromiseMade, "label">>(
+      em,
+      `select m.id, c.number as case, cu.display_name as customer, m.words, to_char(m.by, 'YYYY-MM-DD') as by, p.name as who, m.at, m.outcome
+         from cases c join promises m on m.case_id = c.id join customers cu on cu.id = c.customer_id join people p on p.id = m.person_id
+        where ${of} order by m.outcome is not null, case when m.outcome is null then m.by end, m.at desc limit ${MOST}`,
+      [id],
+    ),
+    settingsOf(em),
+  ]);
+  return rows.map((row) => ({
+    ...row,
+    at: new Date(row.at).toISOString(),
+    label: caseNumber(house, row.case),
+  }));
+}
+
+/** Keeps what a customer was promised on a case. @throws NotFound; Unusable for a day that has passed */
+export async function makePromise(
+  em: EntityManager,
+  viewer: Viewer,
+  number: number,
+  { words, by }: z.output<typeof promiseSchema>,
+  now: Date,
+): Promise<{ id: number }> {
+  return em.transactional(async (inner) => {
+    const subject = await inner.findOne(Case, { number });
+    if (!subject) throw new NotFound(t("thereIsNoCaseNumber", { number }));
+    const { house } = await settingsOf(inner);
+    if (by < localDate(house.timeZone, now.getTime())) throw new Unusable(t("thatDayHasPassed"), "by");
+    const person = inner.getReference(Person, viewer.id);
+    const made = inner.create(Promised, { case: subject, person, words, by, at: now, outcome: null });
+    tell(inner, subject, viewer, t("promised", { words, by }), now);
+    await inner.flush();
+    await notifyCase(inner, number, "message");
+    return { id: made.id };
+  });
+}
+
+/** Says what came of a promise. @throws NotFound; Conflict where something did already */
+export async function settlePromise(
+  em: EntityManager,
+  viewer: Viewer,
+  id: number,
+  outcome: "kept" | "withdrawn",
+  now: Date,
+): Promise<void> {
+  await em.transactional(async (inner) => {
+    const made = await inner.findOne(Promised, { id }, { lockMode: LockMode.PESSIMISTIC_WRITE });
+    if (!made) throw new NotFound(t("thereIsNoSuchPromise"));
+    if (made.outcome !== null) throw new Conflict(t("thatPromiseIsSettled"));
+    const subject = await inner.findOneOrFail(Case, { id: made.case.id });
+    Object.assign(made, { outcome, settledBy: inner.getReference(Person, viewer.id), settledAt: now });
+    const { words } = made;
+    tell(
+      inner,
+      subject,
+      viewer,
+      outcome === "kept" ? t("keptPromise", { words }) : t("withdrewPromise", { words }),
+      now,
+    );
+    await inner.flush();
+    await notifyCase(inner, subject.number, "message");
+  });
+}
+
+function tell(em: EntityManager, subject: Case, viewer: Viewer, words: string, at: Date): void {
+  const person = em.getReference(Person, viewer.id);
+  em.create(CaseEvent, { case: subject, person, kind: "promise", data: { words }, at });
+}
