@@ -44,7 +44,7 @@ export function clientLoader({ serverLoader }: Route.ClientLoaderArgs) {
 clientLoader.hydrate = true as const;
 
 const tab = ({ isActive }: { isActive: boolean }) =>
-  `-mb-px border-b-2 py-2.5 ${isActive ? "border-ink font-bold text-ink" : "border-transparent text-soft hover:text-ink"}`;
+  `-mb-px border-b-2 py-2.5 whitespace-nowrap ${isActive ? "border-ink font-bold text-ink" : "border-transparent text-soft hover:text-ink"}`;
 
 /** The screens whose work is in a list, which is to be reached in three presses of Tab. */
 const LISTED = new Set(["/waiting", "/shelves"]);

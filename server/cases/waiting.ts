@@ -2,6 +2,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import { isOurs, oursStates, type CaseState } from "#core/words/case-states";
 import { splitQuoted } from "#core/mail/quoting";
 import type { House } from "../db/entities/people";
+import { topicsOf } from "./topics";
 import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
@@ -158,23 +159,26 @@ export async function waitingCases(
       limit ${MOST_ROWS + 1}`,
     [viewer.id, ...values],
   );
+  // Who the customer is counts only where they are looked for.
+  const withCustomer = filter.text.trim() === "" ? "" : "join customers cu on cu.id = c.customer_id";
   const counting = prepared<{ status: CaseState; n: number }>(
     em,
-    `select c.status, count(*)::int as n from cases c join customers cu on cu.id = c.customer_id where c.status <> 'settled' and ${where} group by c.status`,
+    `select c.status, count(*)::int as n from cases c ${withCustomer} where c.status <> 'settled' and ${where} group by c.status`,
     values,
   );
-  const naming = prepared<{ topic: string }>(
-    em,
-    "select distinct topic from cases where topic is not null and status <> 'settled' order by topic",
-  );
-  const [rows, counted, topics, { house }] = await Promise.all([listing, counting, naming, settingsOf(em)]);
+  const [rows, counted, topics, { house }] = await Promise.all([
+    listing,
+    counting,
+    topicsOf(em),
+    settingsOf(em),
+  ]);
   const count = (list: WaitingFilter["list"]) =>
     counted.filter((one) => listOf(one.status) === list).reduce((sum, { n }) => sum + n, 0);
   return {
     rows: rows.slice(0, MOST_ROWS).map((row) => asRow(row, house)),
     more: rows.length > MOST_ROWS,
     counts: { us: count("us"), customer: count("customer"), "set aside": count("set aside") },
-    topics: topics.map((row) => row.topic),
+    topics,
   };
 }
 

@@ -58,6 +58,12 @@ export type Customer = InferEntity<typeof Customer>;
 export const CustomerAddress = defineEntity({
   name: "CustomerAddress",
   tableName: "customer_addresses",
+  indexes: [
+    {
+      name: "customer_addresses_address_trgm",
+      expression: `create index "customer_addresses_address_trgm" on "customer_addresses" using gin ("address" gin_trgm_ops)`,
+    },
+  ],
   uniques: [{ properties: ["channel", "address"] }],
   properties: {
     id: p.integer().primary(),

@@ -24,6 +24,10 @@ export const Message = defineEntity({
     { properties: ["person", "at"] },
     { properties: ["at", "id"] },
     {
+      name: "messages_seldom_channel",
+      expression: `create index "messages_seldom_channel" on "messages" ("channel", "at", "id") where "channel" <> 'email'`,
+    },
+    {
       name: "messages_words",
       expression: `create index "messages_words" on "messages" using gin (to_tsvector('simple', "subject" || ' ' || "text"))`,
     },

@@ -15,6 +15,13 @@ export class Migration00022Promises extends Migration {
       this.addSql(
         `alter table "promises" add constraint "promises_${column ?? ""}_foreign" foreign key ("${column ?? ""}") references "${table ?? ""}" ("id") on update cascade${deletion ?? ""}`,
       );
+    // For finding what was said with somebody, and by the channels that are seldom.
+    this.addSql(
+      `create index "customer_addresses_address_trgm" on "customer_addresses" using gin ("address" gin_trgm_ops)`,
+    );
+    this.addSql(
+      `create index "messages_seldom_channel" on "messages" ("channel", "at", "id") where "channel" <> 'email'`,
+    );
     this.addSql(`alter table "case_events" drop constraint "case_events_kind_check"`);
     this.addSql(
       `alter table "case_events" add constraint "case_events_kind_check" check ("kind" in ('opened', 'received', 'queued', 'called back', 'sent', 'refused', 'tried again', 'set aside', 'reopened', 'address kept', 'handed over', 'arrived', 'begun', 'forwarded', 'joined', 'split', 'moved', 'message moved', 'undone', 'pressed', 'chat ended', 'state', 'assigned', 'topic', 'field', 'promise'))`,
