@@ -62,6 +62,9 @@ const [BEGIN, END] = ["\ue001", "\ue002"];
 /** The same question as PostgreSQL asks it, each word also at the beginning of a longer one. */
 const QUESTION = `regexp_replace(websearch_to_tsquery('simple', ?)::text, '(''([^'']|'''')+'')', '\\1:*', 'g')::tsquery`;
 
+/** Whether a message has the words. */
+const IN_WORDS = `to_tsvector('simple', m.subject || ' ' || m.text) @@ ${QUESTION}`;
+
 const MARKS = `StartSel=${BEGIN}, StopSel=${END}`;
 const HEADLINES = `ts_headline('simple', f.subject, ${QUESTION}, 'HighlightAll=true, ${MARKS}') as about,
   ts_headline('simple', f.text, ${QUESTION}, 'MaxFragments=2, MinWords=14, MaxWords=32, FragmentDelimiter= … , ${MARKS}') as text`;
@@ -77,6 +80,9 @@ export async function searchRecord(
   const { house } = await settingsOf(em);
   const { where, values } = conditions(filter, house.timeZone);
   const hasWords = filter.words.trim() !== "";
+  // Words that few messages have are looked up, and sorted then; of others the latest are soon found going back in time. Left
+  // to itself, PostgreSQL takes the beginning of a word for usual, and goes back through everything for one that is seldom.
+  const latest = hasWords && (await isSeldom(em, filter.words)) ? "m.at + interval '0'" : "m.at";
   const rows = await query<
     Omit<FoundMessage, "label" | "words" | "subject"> & { about: string; text: string }
   >(
@@ -84,7 +90,7 @@ export async function searchRecord(
     `with found as materialized (
        select m.id, m.at, m.direction, m.channel, m.state, m.case_id, m.person_id, m.subject, left(m.text, ${LOOKED_THROUGH}) as text
          from messages m where ${where}
-        order by m.at desc, m.id desc limit ${PAGE + 1})
+        order by ${latest} desc, m.id desc limit ${PAGE + 1})
      select f.id, f.at, f.direction, f.channel, f.state, c.number as case, c.topic, cu.display_name as customer, cu.id as "customerId",
             o.name as organisation, p.name as by,
             ${hasWords ? HEADLINES : "f.subject as about, left(f.text, 240) as text"}
@@ -105,6 +111,19 @@ export async function searchRecord(
   };
 }
 
+/** At so many messages that have the words, going back in time is quicker than looking all of them up. */
+const USUAL = 20_000;
+
+/** Whether few messages have words, as PostgreSQL's statistics have it. */
+async function isSeldom(em: EntityManager, words: string): Promise<boolean> {
+  const [row] = await query<{ "QUERY PLAN": [{ Plan: { "Plan Rows": number } }] }>(
+    em,
+    `explain (format json) select 1 from messages m where ${IN_WORDS}`,
+    [words],
+  );
+  return (row?.["QUERY PLAN"][0].Plan["Plan Rows"] ?? 0) < USUAL;
+}
+
 function conditions(filter: RecordFilter, timeZone: string): { where: string; values: unknown[] } {
   const parts = ["m.state <> 'called back'"];
   const values: unknown[] = [];
@@ -112,8 +131,7 @@ function conditions(filter: RecordFilter, timeZone: string): { where: string; va
     parts.push(sql);
     values.push(...given);
   };
-  if (filter.words.trim() !== "")
-    add(`to_tsvector('simple', m.subject || ' ' || m.text) @@ ${QUESTION}`, filter.words);
+  if (filter.words.trim() !== "") add(IN_WORDS, filter.words);
   const customer = filter.customer.trim();
   if (customer !== "")
     add(
