@@ -26,7 +26,6 @@ async function camera(
     await page.screenshot({ path: join(FOLDER, `${name}.png`), animations: "disabled" });
   };
   await page.goto("/sign-in");
-  if (person === "maren" && !hasTouch) await take("sign-in");
   await page.getByLabel("Email").fill(`${person}@example.com`);
   await page.getByLabel("Password").fill("kittiwake");
   await page.getByRole("button", { name: "Sign in" }).click();
