@@ -110,7 +110,7 @@ function ownCaseFields(details: Record<string, unknown>) {
     label: key.replaceAll("_", " "),
     type: "text" as const,
     example: "",
-    ...{ of: "case" as const, options: [], topics: [], required: false, retired: false },
+    ...{ of: "case" as const, topics: [], required: false, retired: false },
   }));
   return catalogue({ fields });
 }

@@ -3,6 +3,7 @@ import { walk } from "../document/walk";
 import { riskOf } from "../mail/risky-file";
 import { bareSubject } from "../mail/subject";
 import { listed } from "../text/counted";
+import { isOnTopic } from "../tokens/fields";
 import { lookUp } from "../tokens/values";
 import type { CheckInput, SendCheck } from "./check";
 import { bodyPlace, look, stop } from "./finding";
@@ -355,11 +356,7 @@ function fieldsMissing({ tokens, context }: CheckInput): SendCheck[] {
   const topic = typeof context.case.topic === "string" ? context.case.topic : null;
   const lacking: SendCheck[] = [];
   for (const { name, label, group, requiredOn } of tokens.values()) {
-    if (
-      requiredOn === undefined ||
-      (requiredOn.length > 0 && (topic === null || !requiredOn.includes(topic)))
-    )
-      continue;
+    if (requiredOn === undefined || !isOnTopic(requiredOn, topic)) continue;
     // Who belongs to no organisation lacks nothing of one.
     if (group === "organisation" && Object.keys(context.organisation).length === 0) continue;
     if (lookUp(context, name, null).kind === "missing")

@@ -30,12 +30,8 @@ export interface Token {
   always?: boolean;
   /** Whether it is an ordinary word, by which no booking is known again. */
   ordinary?: boolean;
-  /** What it is chosen from, where it is a choice. */
-  options?: string[];
   /** Topics of cases whose letters are worth a look without it, empty for all; left out where it is not required. */
   requiredOn?: string[];
-  /** Not filled in any more: what reads it still does, and nothing new should. */
-  retired?: boolean;
 }
 
 /** The name of a label among the words of labels. */
@@ -104,8 +100,6 @@ export interface OwnToken {
 /** A field that the house added to its cases, customers, organisations or colleagues: read as `OF.KEY`. */
 export interface FieldToken extends OwnToken {
   of: FieldOwner;
-  /** What it is chosen from; empty where it is no choice. */
-  options: string[];
   /** Cases of which topics have it; empty for all. */
   topics: string[];
   /** Whether a letter is worth a look without it. */
@@ -178,20 +172,18 @@ function listed(own: Own): ReadonlyMap<string, Token> {
     ...before,
     ...details,
     ...after,
-    ...(own.fields ?? []).map(
-      ({ of, key, label, type, example, options, topics, required, retired }): Token => ({
-        name: `${of}.${key}`,
-        group: of,
-        ...{ label, type, example },
-        ...(options.length > 0 ? { options } : {}),
-        ...(required && !retired ? { requiredOn: topics } : {}),
-        ...(retired ? { retired } : {}),
-      }),
-    ),
-    ...(own.houseFacts ?? []).map((fact) => ({
-      ...fact,
-      name: `house.${fact.key}`,
-      group: "house" as const,
+    ...(own.fields ?? []).map(({ of, key, label, type, example, topics, required, retired }): Token => ({
+      name: `${of}.${key}`,
+      group: of,
+      ...{ label, type, example },
+      ...(required && !retired ? { requiredOn: topics } : {}),
+    })),
+    ...(own.houseFacts ?? []).map(({ key, label, type, example }): Token => ({
+      name: `house.${key}`,
+      group: "house",
+      label,
+      type,
+      example,
     })),
     ...(own.questions ?? []).flatMap(({ key, words, type, example }): Token[] => [
       { name: `ask.${key}`, group: "ask", label: words, type: "link", example: "https://www.example.com/q" },
@@ -204,20 +196,5 @@ function listed(own: Own): ReadonlyMap<string, Token> {
       },
     ]),
   ];
-  return new Map(
-    all.map(({ name, group, label, type, example, ...more }) => {
-      const { always, ordinary, options, requiredOn, retired } = more;
-      return [
-        name,
-        {
-          ...{ name, group, label, type, example },
-          ...(always === undefined ? {} : { always }),
-          ...(ordinary === undefined ? {} : { ordinary }),
-          ...(options === undefined ? {} : { options }),
-          ...(requiredOn === undefined ? {} : { requiredOn }),
-          ...(retired === undefined ? {} : { retired }),
-        },
-      ];
-    }),
-  );
+  return new Map(all.map((token) => [token.name, token]));
 }

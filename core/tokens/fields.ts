@@ -21,6 +21,11 @@ export const fieldTypes = [
 ] as const;
 export type FieldType = (typeof fieldTypes)[number];
 
+/** Whether cases of a topic have what is of some topics; of none is of all. @param topic null where it is not known */
+export function isOnTopic(topics: readonly string[], topic: string | null): boolean {
+  return topics.length === 0 || (topic !== null && topics.includes(topic));
+}
+
 /** A value that was read, or what is wrong with it. */
 export type FieldValue = { ok: true; value: Detail } | { ok: false; problem: string };
 

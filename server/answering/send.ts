@@ -23,6 +23,7 @@ import { CaseEvent, type Case } from "../db/entities/cases";
 import { StoredFile } from "../db/entities/files";
 import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
+import { saidOn } from "../cases/said";
 import { setStill } from "../cases/standing";
 import { Conflict } from "../errors";
 import { MOST_ID } from "#core/forms/fields";
@@ -88,6 +89,7 @@ export async function send(
     if (stopsSending(checks) || recipient === null) return { ok: false as const, checks };
     const isPiece = subject.channel === "chat";
     const dueAt = isPiece ? now : new Date(now.getTime() + CALL_BACK_SECONDS * 1000);
+    const wait = await waitOf(inner, subject, now);
     const message = await storeMessage(inner, viewer, {
       subject,
       draft,
@@ -101,7 +103,7 @@ export async function send(
       dueAt,
       now,
     });
-    await keepWait(inner, subject, message, now);
+    if (wait) inner.create(Wait, { ...wait, message });
     keepAsked(inner, letter, asking, { subject, message, settings, now });
     setStill(subject, "waiting on the customer", now);
     subject.assignee = inner.getReference(Person, viewer.id);
@@ -319,25 +321,18 @@ async function storeMessage(em: EntityManager, viewer: Viewer, given: ToStore): 
   return message;
 }
 
-/** Keeps since when the customer waited for an answer, and by when it was due. The caller flushes. */
-async function keepWait(em: EntityManager, subject: Case, message: Message, now: Date): Promise<void> {
-  if (subject.waitingSince == null) return;
-  const before = await em.count(Message, {
-    case: subject,
-    id: { $ne: message.id },
-    direction: "out",
-    kind: "message",
-    state: { $nin: ["called back", "refused"] },
-  });
-  em.create(Wait, {
-    message,
+/** Since when the customer waits for the answer that is sent now, and by when it is due; null where nobody waits. */
+async function waitOf(em: EntityManager, subject: Case, now: Date) {
+  if (subject.waitingSince == null) return null;
+  const { answered } = await saidOn(em, subject.id);
+  return {
     team: subject.team,
     channel: subject.channel,
-    isFirst: before === 0,
+    isFirst: !answered,
     since: subject.waitingSince,
     due: subject.answerBy ?? null,
     at: now,
-  });
+  };
 }
 
 /** Where each word of a letter came from: compared with what the replies on the shelf read with the same values. */

@@ -1,8 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { oursStates } from "#core/words/case-states";
 import { prepared } from "../db/sql";
 import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
+import { OURS } from "./ours";
 import type { Viewer } from "../people/viewer";
 
 /** A case of the viewer's that is to be answered soon. */
@@ -16,8 +16,6 @@ export interface DueSoon {
 /** So far ahead is looked, and so many are told of. */
 const AHEAD_HOURS = 12;
 const MOST = 20;
-
-const OURS = oursStates.map((state) => `'${state}'`).join(", ");
 
 /** Cases that are the viewer's and whose time passes within the next hours, the soonest first. */
 export async function dueSoon(em: EntityManager, viewer: Viewer, now: Date): Promise<DueSoon[]> {

@@ -118,7 +118,6 @@ export async function assign(
   if (subject.status === "new" && person !== null) subject.status = "open";
   if (team && team !== subject.team) {
     subject.team = team;
-    await em.flush();
     subject.answerBy = await dueAnew(em, subject, now);
   }
   subject.updatedAt = now;
@@ -139,7 +138,6 @@ export async function setTopic(given: Given, topic: string | null): Promise<Chan
   if ((subject.topic ?? null) === topic) throw new Unusable(t("theCaseIsAboutThatAlready"), "topic");
   const before = [standing(subject)];
   subject.topic = topic;
-  await em.flush();
   subject.answerBy = await dueAnew(em, subject, now);
   subject.updatedAt = now;
   return record(given, { kind: "topic", from: subject, to: subject, messages: [], before }, ({ label }) =>

@@ -1,7 +1,8 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { isOurs, oursStates, type CaseState } from "#core/words/case-states";
+import { isOurs, type CaseState } from "#core/words/case-states";
 import { splitQuoted } from "#core/mail/quoting";
 import type { House } from "../db/entities/people";
+import { OURS } from "./ours";
 import { topicsOf } from "./topics";
 import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
@@ -43,7 +44,7 @@ export const MOST_ROWS = 300;
 
 /** The states of each list, as SQL. */
 const STATES = {
-  us: `c.status in (${oursStates.map((state) => `'${state}'`).join(", ")})`,
+  us: `c.status in (${OURS})`,
   customer: "c.status = 'waiting on the customer'",
   "set aside": "c.status = 'set aside'",
   settled: "c.status = 'settled'",

@@ -1,7 +1,7 @@
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { z } from "zod";
 import type { Detail } from "#core/tokens/context";
-import { fieldOwners, readFieldValue, type FieldOwner, type FieldType } from "#core/tokens/fields";
+import { fieldOwners, isOnTopic, readFieldValue, type FieldOwner, type FieldType } from "#core/tokens/fields";
 import { formatValue } from "#core/tokens/format";
 import { Case, CaseEvent, Field } from "../db/entities/cases";
 import { Customer, Organisation } from "../db/entities/customers";
@@ -62,9 +62,7 @@ export async function filledFields(
   ]);
   if (!owner) throw new NotFound(t("thereIsNothingOfThatNumber"));
   return fields
-    .filter(
-      ({ topics }) => topics.length === 0 || of !== "case" || (topic !== null && topics.includes(topic)),
-    )
+    .filter(({ topics }) => of !== "case" || isOnTopic(topics, topic))
     .map(({ key, label, type, options, required }) => ({
       ...{ of, key, label, options, required },
       type: type as FieldType,

@@ -147,8 +147,8 @@ async function readSettings(em: EntityManager): Promise<Settings> {
       reopenDays: house.reopenDays,
     },
     teams: new Map(teams.map((team) => [team.id, namesOf(team)])),
-    fields: fields.map(({ of, key, label, type, example, options, topics, required, retiredAt }) => ({
-      ...{ of, key, label, example, options, topics, required },
+    fields: fields.map(({ of, key, label, type, example, topics, required, retiredAt }) => ({
+      ...{ of, key, label, example, topics, required },
       type: type === "choice" ? "text" : type,
       retired: retiredAt != null,
     })),

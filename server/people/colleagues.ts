@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { OURS } from "../cases/ours";
 import { holding, query } from "../db/sql";
 
 /** Somebody whom a case can be given to. */
@@ -23,7 +24,7 @@ export async function findTeams(em: EntityManager, text: string): Promise<OtherT
   return query<OtherTeam>(
     em,
     `select t.id, t.name, (select count(*)::int from cases c where c.team_id = t.id and c.assignee_id is null
-                              and c.status in ('new', 'open', 'waiting on a colleague')) as cases
+                              and c.status in (${OURS})) as cases
        from teams t where t.name ilike ? order by t.name limit ${MOST_FOUND}`,
     [holding(text.trim())],
   );
@@ -38,7 +39,7 @@ export async function findColleagues(em: EntityManager, team: number, text: stri
   return query<Colleague>(
     em,
     `select p.id, p.name, t.name as team,
-            (select count(*)::int from cases c where c.assignee_id = p.id and c.status in ('new', 'open', 'waiting on a colleague')) as cases
+            (select count(*)::int from cases c where c.assignee_id = p.id and c.status in (${OURS})) as cases
        from people p join teams t on t.id = p.team_id
       where p.active and p.left_at is null and (p.name ilike ? or t.name ilike ?)
       order by p.team_id <> ?, p.name limit ${MOST_FOUND}`,

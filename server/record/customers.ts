@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { CaseState } from "#core/words/case-states";
+import { OURS } from "../cases/ours";
 import { Customer, CustomerAddress, Organisation } from "../db/entities/customers";
 import { prepared } from "../db/sql";
 import { NotFound } from "../errors";
@@ -59,7 +60,7 @@ async function casesOf(em: EntityManager, whose: Whose, after: number | null): P
     ),
     prepared<{ total: number; waiting: number }>(
       em,
-      `select count(*)::int as total, count(*) filter (where c.status in ('new', 'open', 'waiting on a colleague'))::int as waiting
+      `select count(*)::int as total, count(*) filter (where c.status in (${OURS}))::int as waiting
          from cases c where ${of}`,
       [id],
     ),

@@ -1,5 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { oursStates } from "#core/words/case-states";
+import { OURS } from "../cases/ours";
 import { named, query } from "../db/sql";
 import { settingsOf } from "../house/settings";
 import { includesRole, type Viewer } from "../people/viewer";
@@ -45,7 +45,6 @@ export interface TimesReport {
   stopped: StoppedBy[] | null;
 }
 
-const OURS = oursStates.map((state) => `'${state}'`).join(", ");
 /** Waits of letters that went. */
 const ANSWERED = `waits w join messages m on m.id = w.message_id and m.state <> 'called back' where w.due is not null and w.at >= :from`;
 

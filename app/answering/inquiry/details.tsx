@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { catalogue } from "#core/tokens/catalogue";
+import { isOnTopic } from "#core/tokens/fields";
 import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
 import type { OpenCase } from "#server/answering/open";
@@ -77,7 +78,7 @@ function fieldsHere({ own, topic, customer }: OpenCase) {
     ({ of, topics, retired }) =>
       !retired &&
       (of === "case"
-        ? topics.length === 0 || (topic !== null && topics.includes(topic))
+        ? isOnTopic(topics, topic)
         : of === "customer" || (of === "organisation" && customer.organisationId !== null)),
   );
 }
