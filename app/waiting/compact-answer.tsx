@@ -1,6 +1,7 @@
 import { reasonOf } from "#core/text/reason";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useRevalidator } from "react-router";
+import { factsRead } from "#core/checks/facts-read";
 import { stopsSending } from "#core/checks/second-look";
 import { lacking } from "#core/checks/surroundings";
 import type { OpenCase } from "#server/answering/open";
@@ -123,6 +124,7 @@ function Letter({ open, row, reply, onClose }: Props & { open: OpenCase }) {
             version: kept.data.version,
             lastMessage: open.lastMessage,
             seen: open.seen,
+            facts: factsRead(made.slips, open.context),
           })
         : { problem: t("theAnswerCouldNotBeSaved") };
       if ("problem" in sent) {

@@ -32,6 +32,8 @@ export interface Token {
   ordinary?: boolean;
   /** Topics of cases whose letters are worth a look without it, empty for all; left out where it is not required. */
   requiredOn?: string[];
+  /** A field that is not filled in any more: what reads it still does, and nothing new is offered it. */
+  retired?: boolean;
 }
 
 /** The name of a label among the words of labels. */
@@ -177,6 +179,7 @@ function listed(own: Own): ReadonlyMap<string, Token> {
       group: of,
       ...{ label, type, example },
       ...(required && !retired ? { requiredOn: topics } : {}),
+      ...(retired ? { retired } : {}),
     })),
     ...(own.houseFacts ?? []).map(({ key, label, type, example }): Token => ({
       name: `house.${key}`,

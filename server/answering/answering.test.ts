@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
 import { DetailField } from "../db/entities/cases";
+import { factsRead } from "#core/checks/facts-read";
+import { addFact, setFact } from "../house/facts";
 import { readMarkdown } from "#core/formats/markdown";
 import { Case } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
@@ -241,6 +243,27 @@ describe("sending", () => {
     );
     expect(both.map((one) => one.status).sort()).toEqual(["fulfilled", "rejected"]);
     expect(await house.em().count(Message, { case: { number }, direction: "out" })).toBe(1);
+  });
+
+  test("goes although the house learned something meanwhile, unless its words read just that", async () => {
+    const lead = { ...house.maren, role: "lead" as const };
+    const fact = { type: "text" as const, changedBy: "lead" as const };
+    const put = (key: string, value: string, at: Date) => setFact(house.em(), lead, key, { value, texts: {} }, null, at);
+    const read = await addFact(house.em(), lead, { ...fact, label: "Quay", value: "Osmer" }, now);
+    const other = await addFact(house.em(), lead, { ...fact, label: "Tune", value: "Reel" }, now);
+    const { number } = await testCase(house.em());
+    const slips = [slip(`Come to {$house.${read}}.`)];
+    const version = await saveDraft(house.em(), house.maren, number, draft(0, slips), now);
+    const open = await readOpenCase(house.em(), house.maren, number, 0, later(40));
+    const facts = factsRead(open.draft?.slips ?? [], open.context);
+    const seen = { version, lastMessage: open.lastMessage, seen: open.seen, facts };
+    await put(other, "Jig", later(50));
+    await put(read, "Tarn Head", later(51));
+    await expect(send(house.em(), house.maren, number, seen, later(60))).rejects.toThrow(
+      "What the letter says of this case changed meanwhile",
+    );
+    await put(read, "Osmer", later(52));
+    expect(await send(house.em(), house.maren, number, seen, later(60))).toMatchObject({ ok: true });
   });
 
   test("does not follow a colleague's answer, or a message, that was not seen", async () => {

@@ -4,6 +4,7 @@ import type { Recipient } from "#core/checks/addressee";
 import type { ForwardedDetails, ForwarderWay } from "#core/mail/forwarded";
 import type { Written } from "#core/language/written";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
+import { factsReadBy } from "#core/checks/facts-read";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
 import { conversation, type ConversationMessage } from "../cases/conversation";
@@ -276,11 +277,20 @@ export function surroundings(
   return { signature, stationery: own ?? stationery.get(team.id) ?? null };
 }
 
-/** What a letter reads beside its slips, as a digest: it changes when any of that does. The clock does not count. */
+/**
+ * What a letter reads beside its slips, as a digest: it changes when any of that does. The clock does not count, nor what
+ * the house knows and nothing of that reads: a fact that is set meanwhile changes those letters alone that read it (`factsRead`).
+ */
 export function seenAs(
-  { context, own, recipients, customerTimeZone }: CaseContext,
+  { context, recipients, customerTimeZone }: CaseContext,
   around: ReturnType<typeof surroundings>,
 ): string {
-  const { now: _now, ...read } = context;
-  return digestOf(Buffer.from(JSON.stringify([read, own, recipients, customerTimeZone, around])));
+  const { now: _now, house: _house, ask: _ask, written, ...read } = context;
+  const { signature, stationery } = around;
+  const documents = [signature, stationery?.header, stationery?.footer].flatMap((one) =>
+    one ? [one.text, ...Object.values(one.others)] : [],
+  );
+  const facts = factsReadBy(documents, context);
+  const team = written["agent.team"];
+  return digestOf(Buffer.from(JSON.stringify([read, team, facts, recipients, customerTimeZone, around])));
 }

@@ -1,7 +1,9 @@
 import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
 import { randomBytes } from "node:crypto";
 import { z } from "zod";
+import { isDeepStrictEqual } from "node:util";
 import { addressee } from "#core/checks/addressee";
+import { factsRead } from "#core/checks/facts-read";
 import { secondLook, stopsSending } from "#core/checks/second-look";
 import type { SendCheck } from "#core/checks/check";
 import { readIn } from "#core/language/written";
@@ -51,6 +53,8 @@ export const sendSchema = z.strictObject({
   lastMessage: z.number().int().min(0).max(MOST_ID),
   /** What the letter read, as the case was opened with it (see `seenAs`). */
   seen: z.string().max(100).optional(),
+  /** What its words read of the house's own, as they were seen (see `factsRead`). */
+  facts: z.record(z.string().max(160), z.unknown()).optional(),
 });
 
 export type Sent =
@@ -79,13 +83,16 @@ export async function send(
     // In a chat both may speak at once.
     if (subject.channel !== "chat") await refuseIfOvertaken(inner, subject, input.lastMessage);
     const settings = await settingsOf(inner);
-    const { letter, checks, recipient, contentIds, team, seen, asking, whole } = await composeDraft(
+    const { letter, checks, recipient, contentIds, team, seen, facts, asking, whole } = await composeDraft(
       inner,
       viewer,
       { subject, draft, settings },
       now,
     );
-    if (input.seen !== undefined && input.seen !== seen) throw new Conflict(t("whatTheLetterSaysOfThis"));
+    const readsElse =
+      (input.seen !== undefined && input.seen !== seen) ||
+      (input.facts !== undefined && !isDeepStrictEqual(input.facts, facts));
+    if (readsElse) throw new Conflict(t("whatTheLetterSaysOfThis"));
     if (stopsSending(checks) || recipient === null) return { ok: false as const, checks };
     const isPiece = subject.channel === "chat";
     const dueAt = isPiece ? now : new Date(now.getTime() + CALL_BACK_SECONDS * 1000);
@@ -166,8 +173,9 @@ interface ComposedDraft {
   recipient: string | null;
   /** Content-ID of each picture, by the id that documents use. */
   contentIds: Map<string, string>;
-  /** What it read (see `seenAs`). */
+  /** What it read (see `seenAs`, `factsRead`). */
   seen: string;
+  facts: Record<string, unknown>;
   /** The links of the questions that it may ask. */
   asking: Asking;
   /** What it was composed of. */
@@ -222,7 +230,9 @@ async function composeDraft(
   });
   const named = settings.teams.get(subject.team.id);
   const team = named ? readIn(named, draft.language).text : subject.team.name;
-  return { letter, checks, recipient, contentIds, team, seen: seenAs(gathered, around), asking, whole };
+  const seen = seenAs(gathered, around);
+  const facts = factsRead(draft.slips, gathered.context);
+  return { letter, checks, recipient, contentIds, team, seen, facts, asking, whole };
 }
 
 /** Whom a draft goes to besides and who is new on its case. */
@@ -238,7 +248,7 @@ async function strangersIn(
   return asked.filter((address) => !familiar.has(address));
 }
 
-interface ToStore extends Omit<ComposedDraft, "seen" | "asking">, ToCompose {
+interface ToStore extends Omit<ComposedDraft, "seen" | "facts" | "asking">, ToCompose {
   recipient: string;
   dueAt: Date;
   now: Date;

@@ -28,12 +28,12 @@ interface Ways {
 
 /**
  * Asks the server to send the draft of a case.
- * @param seen the version of the draft, the latest message and the details that the agent saw
+ * @param seen the version of the draft, the latest message, the details and the house's facts that the agent saw
  * @returns what was sent, or why it was not, in words
  */
 export async function requestSending(
   number: number,
-  seen: { version: number; lastMessage: number; seen: string },
+  seen: { version: number; lastMessage: number; seen: string; facts: Record<string, unknown> },
 ): Promise<Sent | { problem: string }> {
   const response = await fetch(`/cases/${number}/send`, {
     method: "POST",

@@ -1,6 +1,7 @@
 import { reasonOf } from "#core/text/reason";
 import { useCallback, useRef } from "react";
 import { useNavigate, useRevalidator } from "react-router";
+import { factsRead } from "#core/checks/facts-read";
 import { stopsSending } from "#core/checks/second-look";
 import type { OpenCase } from "#server/answering/open";
 import type { SendCheck } from "#core/checks/check";
@@ -36,7 +37,7 @@ export function useSendLetter(
   const { revalidate } = useRevalidator();
   const busy = useRef(false);
   const { editor, saver } = answer;
-  const { number, lastMessage, seen } = open;
+  const { number, lastMessage, seen, context } = open;
   const { showsOther, show } = page;
 
   return useCallback(
@@ -68,7 +69,9 @@ export function useSendLetter(
           });
           return;
         }
-        const sent = await requestSending(number, { version: saver()?.version ?? 0, lastMessage, seen });
+        const version = saver()?.version ?? 0;
+        const facts = factsRead(slips, context);
+        const sent = await requestSending(number, { version, lastMessage, seen, facts });
         if ("problem" in sent) {
           toast({ words: sent.problem, tone: "stop" });
           await revalidate();
@@ -88,7 +91,7 @@ export function useSendLetter(
         busy.current = false;
       }
     },
-    [editor, saver, number, lastMessage, seen, showsOther, show, act, toast, navigate, revalidate],
+    [editor, saver, number, lastMessage, seen, context, showsOther, show, act, toast, navigate, revalidate],
   );
 }
 

@@ -10,7 +10,15 @@ import { ferryDetails } from "../../../demo/details";
 import { ConditionForm } from "./condition-form";
 import { firstTest } from "./new-passage";
 
-const tokens = catalogue({ details: ferryDetails });
+const field = { type: "text" as const, example: null, topics: [], required: false };
+const tokens = catalogue({
+  details: ferryDetails,
+  fields: [
+    { ...field, of: "case", key: "berth", label: "berth", retired: false },
+    { ...field, of: "case", key: "pier", label: "pier of old", retired: true },
+    { ...field, of: "case", key: "jetty", label: "jetty of old", retired: true },
+  ],
+});
 
 afterEach(cleanup);
 
@@ -44,6 +52,14 @@ function begin(first: Condition) {
 }
 
 describe("a single test", () => {
+  test("offers of what is retired only what it asks for already", async () => {
+    const user = begin({ value: "case.pier", is: "present" });
+    await user.click(screen.getByRole("combobox", { name: "What is asked for" }));
+    expect(screen.getByRole("option", { name: "berth" })).toBeTruthy();
+    expect(screen.getByRole("option", { name: "pier of old" })).toBeTruthy();
+    expect(screen.queryByRole("option", { name: "jetty of old" })).toBeNull();
+  });
+
   test("keeps what it asks for, and changes how", async () => {
     const user = begin({ value: "blank.wish", is: "equals", to: "refund" });
     await choose(user, screen.getByRole("combobox", { name: "How it is compared" }), "is not");

@@ -184,7 +184,7 @@ function TestForm({
 }: Askable & { test: Test; onChange: (test: Test) => void; onRemove: (() => void) | null }) {
   const { type, options } = typeOf(test.value, askable);
   const operators = operatorsFor(type);
-  const groups = askableGroups(askable);
+  const groups = askableGroups(askable, test.value);
   const setOperator = (is: Operator, value = test.value) => {
     const now = typeOf(value, askable);
     onChange(
@@ -255,10 +255,12 @@ function fitted(
   return { ...base, to: single ?? usual };
 }
 
-/** Everything that a condition can ask for, under what it belongs to. */
-function askableGroups({ tokens, blanks }: Askable): PickerGroup[] {
+/** Everything that a condition can ask for, under what it belongs to; of what is retired, what it asks for already. */
+function askableGroups({ tokens, blanks }: Askable, asked: string): PickerGroup[] {
   const groups = new Map<string, Token[]>();
-  for (const token of tokens.values()) groups.set(token.group, [...(groups.get(token.group) ?? []), token]);
+  for (const token of tokens.values())
+    if (!token.retired || token.name === asked)
+      groups.set(token.group, [...(groups.get(token.group) ?? []), token]);
   const names = Object.keys(blanks);
   return [
     ...(names.length > 0

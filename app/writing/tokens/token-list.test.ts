@@ -12,6 +12,10 @@ const rows = valueRows(
         ...{ of: "case", key: "goodwill", label: "goodwill given", type: "money", example: null },
         ...{ options: [], topics: [], required: false, retired: false },
       },
+      {
+        ...{ of: "case", key: "good_old_days", label: "good old days", type: "text", example: null },
+        ...{ options: [], topics: [], required: false, retired: true },
+      },
     ],
   }),
   blanksSchema.parse({ harbour: { kind: "choice", label: "Which harbour?", options: ["Pellick"] } }),
@@ -29,6 +33,7 @@ test("all groups are listed, with what may be missing and why", () => {
     uncertain: "not every customer told us",
   });
   expect(rows.find((row) => row.name === "case.number")?.uncertain).toBeNull();
+  expect(rows.map((row) => row.name)).not.toContain("case.good_old_days");
 });
 
 test.each([

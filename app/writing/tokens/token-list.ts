@@ -27,7 +27,7 @@ const groups = (): Record<string, string> => ({
   answer: t("answersThatWerePressed"),
 });
 
-/** Every value that a reply may use, in groups. */
+/** Every value that a reply may use, in groups: what is retired is offered no more. */
 export function valueRows(
   tokens: ReadonlyMap<string, Token>,
   blanks: Blanks,
@@ -42,7 +42,8 @@ export function valueRows(
     sample: blank.kind === "choice" ? blank.options.join(" / ") : blank.kind.replace("_", " "),
     uncertain: null,
   }));
-  const all = [...tokens.values()].map((token): ValueRow => ({
+  const offered = [...tokens.values()].filter(({ retired }) => !retired);
+  const all = offered.map((token): ValueRow => ({
     kind: "token",
     name: token.name,
     label: token.label,
