@@ -34,6 +34,8 @@ export default [
   route("fields/:of/:id/values", "fields/values.ts"),
   route("fields/:of/:id/save", "fields/save.ts"),
   route("cases/:number/promise", "answering/acts/promise.ts"),
+  route("cases/:number/time", "answering/acts/time.ts"),
+  route("cases/:number/correct-time", "answering/acts/correct-time.ts"),
   route("promises/:id/settle", "answering/acts/settle-promise.ts"),
   route("cases/:number/note", "answering/acts/note.ts"),
   route("cases/:number/names", "answering/acts/names.ts"),

@@ -363,6 +363,16 @@ export const t = wordsOf("server", {
   // writing/open.ts
   nothingOfThisReplyIsFor: "Nothing of this reply is for you to read yet",
 
+  // cases/time-spent.ts
+  noLongerThanItWasOpen: "No longer than it was open",
+  aWholeNumberOfMinutes: "Write a whole number of minutes",
+  atLeastZero: "Zero minutes or more",
+  atMostHundredHours: "At most 100 hours",
+  sayWhyItIsSetRight: "Say why",
+  itIsThatLongAlready: "It is that long already",
+  setTimeRight: "set {{name}}’s time right from {{from}} to {{to}}: {{reason}}",
+  nothingYet: "nothing",
+
   // edge.ts
   isNoWholeNumber: "is no whole number",
   isNoSuchNumber: "is no such number",

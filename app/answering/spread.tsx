@@ -17,6 +17,7 @@ import { OurAnswer } from "./our-answer";
 import { useSide } from "./side";
 import { Strip } from "./strip/strip";
 import { TheirSide } from "./inquiry/their-side";
+import { useTimeSpent } from "./time/use-time-spent";
 import { useAnswer } from "./use-answer";
 import { useStrip } from "./strip/use-strip";
 import { useUndo } from "./use-undo";
@@ -52,6 +53,7 @@ export function Spread({
 }) {
   const offers = useOffers(open);
   const person = usePerson();
+  useTimeSpent(open.number);
   const answer = useAnswer(open, offers, person);
   const { editor, letter, take } = answer;
   const strip = useStrip(open);

@@ -5,3 +5,8 @@ import type { DeskData } from "./desk";
 export function usePerson(): number {
   return useRouteLoaderData<DeskData>("ui/desk")?.viewer.id ?? 0;
 }
+
+/** Whether who is signed in is a lead. */
+export function useIsLead(): boolean {
+  return useRouteLoaderData<DeskData>("ui/desk")?.viewer.role === "lead";
+}

@@ -363,6 +363,19 @@ export const t = wordsOf("answering", {
   caseBefore: "Case before",
   caseAfter: "Case after",
 
+  // time
+  noTimeYet: "No time spent yet",
+  timeAtIt: "{{time}} spent on it",
+  nameAtIt: "{{name}}: {{time}} at work, {{open}} open",
+  nameAtItSetRight: "{{name}}: {{time}}, set right; {{open}} open",
+  setItRight: "Set it right",
+  howLongItTook: "How long it took",
+  whatWasMeasuredIsKept: "What was measured is kept beside it, and the record says who set it right and why.",
+  whoseTime: "Whose time",
+  mine: "mine",
+  minutesAltogether: "Minutes altogether",
+  wasOnThePhone: "as, was on the phone with them",
+
   // strip/difference.tsx
   notTheSameAsOtherWhich: "Not the same as <0>{{other}}</0>, which fits too.",
   whatDiffersFromOther: "What differs from “{{other}}”",

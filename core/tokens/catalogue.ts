@@ -50,6 +50,12 @@ const rows: Record<Exclude<TokenGroup, "booking" | "ask" | "answer">, Row[]> = {
     ["language", "languageOfTheCase", "language", "en"],
     ["opened_at", "firstMessageReceived", "datetime", "2026-11-25T09:12:00Z"],
     ["answer_by", "answerDueBy", "datetime", "2026-11-25T13:12:00Z"],
+    ["state", "stateInTheirWords", "text", "being looked at"],
+    ["owner", "whoseCaseItIs", "text", "Maren Oduya"],
+    ["time_spent", "timeSpentOnIt", "text", "1 hour, 20 minutes"],
+    ["done", "whatWasDone", "text", "we asked the harbour master"],
+    ["promised", "whatWasPromised", "text", "a new boarding pass"],
+    ["next_date", "nextPromisedDate", "date", "2026-12-01"],
   ],
   customer: [
     ["first_name", "firstName", "text", "Ottoline"],

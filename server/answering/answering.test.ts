@@ -248,7 +248,8 @@ describe("sending", () => {
   test("goes although the house learned something meanwhile, unless its words read just that", async () => {
     const lead = { ...house.maren, role: "lead" as const };
     const fact = { type: "text" as const, changedBy: "lead" as const };
-    const put = (key: string, value: string, at: Date) => setFact(house.em(), lead, key, { value, texts: {} }, null, at);
+    const put = (key: string, value: string, at: Date) =>
+      setFact(house.em(), lead, key, { value, texts: {} }, null, at);
     const read = await addFact(house.em(), lead, { ...fact, label: "Quay", value: "Osmer" }, now);
     const other = await addFact(house.em(), lead, { ...fact, label: "Tune", value: "Reel" }, now);
     const { number } = await testCase(house.em());

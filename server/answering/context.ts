@@ -1,5 +1,7 @@
 import { primary } from "#core/language/tag";
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { durationWords } from "#core/language/duration";
+import { stateWords } from "#core/notices/state-words";
 import type { Recipients } from "#core/checks/addressee";
 import type { Context, Detail } from "#core/tokens/context";
 import type { Case, CaseLookup } from "../db/entities/cases";
@@ -10,6 +12,7 @@ import { ownTokensOf, teamDetails, type OwnTokens, type Settings } from "../hous
 import { NotFound } from "../errors";
 import type { Viewer } from "../people/viewer";
 import { named, prepared } from "../db/sql";
+import { STANDS, type Stands } from "../cases/stands";
 import { askingHere } from "../questions/asking";
 import { recipientsOf } from "./recipients";
 import { t } from "../words";
@@ -47,7 +50,7 @@ export async function caseContext(
   const reading = readForLetter(em, viewer.id, subject.id);
   if (em.isInTransaction()) await reading;
   const [read, recipients] = await Promise.all([reading, recipientsOf(em, subject, settings)]);
-  const { writer, latest, attached, booking, answers } = read;
+  const { writer, stands, latest, attached, booking, answers } = read;
   const { house } = settings;
   const own = ownTokensOf(settings, now);
   const language = inOurRegion(latest?.language ?? customer.language ?? house.language, house.language);
@@ -56,6 +59,7 @@ export async function caseContext(
     own,
     person: writer,
     subject,
+    stands,
     booking,
     latest,
     recipient: recipients.usual,
@@ -75,6 +79,8 @@ type Answered = Pick<Message, "subject" | "text" | "fromAddress" | "toAddress" |
 
 interface ReadForLetter {
   writer: Writer;
+  /** How the case stands, as letters may say it. */
+  stands: Stands;
   /** The latest inbound message; null where there is none. */
   latest: Answered | null;
   /** Whether that has files. */
@@ -93,6 +99,7 @@ async function readForLetter(em: EntityManager, personId: number, caseId: number
                 'email', p.email, 'phone', p.phone, 'details', p.details) as writer,
               case when m.id is not null then jsonb_build_object('subject', m.subject, 'text', m.text, 'fromAddress', m.from_address,
                 'toAddress', m.to_address, 'channel', m.channel, 'language', m.language) end as latest,
+              (select ${STANDS} from cases c where c.id = :case) as stands,
               exists (select 1 from attachments a where a.message_id = m.id) as attached,
               (select jsonb_build_object('data', k.data, 'problem', k.problem) from case_lookups k
                 where k.case_id = :case and k.source = 'bookings') as booking,
@@ -109,6 +116,16 @@ async function readForLetter(em: EntityManager, personId: number, caseId: number
   return row;
 }
 
+/** The same said in several languages, the first of them first. @param say null where nobody says it in a language */
+function inEach(tags: string[], say: (tag: string) => string | null) {
+  const said = tags.flatMap((tag) => {
+    const text = say(tag);
+    return text === null ? [] : [[tag, text] as const];
+  });
+  const [first, ...others] = said;
+  return { language: first?.[0] ?? null, text: first?.[1] ?? null, others: Object.fromEntries(others) };
+}
+
 /** What a context is made of. */
 export interface ContextParts {
   settings: Settings;
@@ -116,6 +133,7 @@ export interface ContextParts {
   person: Writer;
   /** With customer and organisation populated. */
   subject: Case;
+  stands: Stands;
   booking: Pick<CaseLookup, "data" | "problem"> | null;
   latest: Answered | null;
   recipient: string | null;
@@ -129,13 +147,24 @@ export interface ContextParts {
 
 /** Puts a case's details together as letters read them. */
 export function contextFrom(parts: ContextParts): Context {
-  const { settings, own, person, subject, booking, latest, recipient, language, attached, now } = parts;
+  const { settings, own, person, subject, stands, booking, latest, recipient, language, attached, now } =
+    parts;
   const { house } = settings;
   const { customer } = subject;
   const { organisation } = customer;
   const team = teamDetails(settings, subject.team.id);
+  const tags = [...new Set([language, ...settings.languages])];
+  const standsIn = inEach(tags, (tag) => stateWords(settings.stateWords, subject.status, tag));
+  const took = stands.seconds > 0 ? inEach(tags, (tag) => durationWords(stands.seconds, tag)) : null;
   return {
     case: {
+      // A field of the house's that has one of these names goes before.
+      state: standsIn.text,
+      owner: stands.owner,
+      time_spent: took?.text ?? null,
+      done: subject.done ?? null,
+      promised: stands.promised,
+      next_date: stands.nextDate,
       ...subject.details,
       number: caseNumber(house, subject.number),
       subject: subject.subject,
@@ -179,7 +208,12 @@ export function contextFrom(parts: ContextParts): Context {
     house: { name: house.name, ...own.facts },
     ask: askingHere(settings, subject.channel),
     answer: parts.answers,
-    written: { ...own.written, ...team.written },
+    written: {
+      ...own.written,
+      ...team.written,
+      "case.state": { language: standsIn.language, others: standsIn.others },
+      ...(took ? { "case.time_spent": { language: took.language, others: took.others } } : {}),
+    },
     message: latest
       ? {
           subject: latest.subject,

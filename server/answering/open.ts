@@ -24,6 +24,7 @@ import { digestOf } from "../digest";
 import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { whyDue } from "../cases/due";
+import { timeSpent, type TimeOf } from "../cases/time-spent";
 import { promisesOf, type PromiseMade } from "../promises/promises";
 import { notesOf, type CaseNote } from "../notes/notes";
 import { besideCase } from "./beside";
@@ -67,6 +68,8 @@ export interface OpenCase {
   };
   notes: CaseNote[];
   promises: PromiseMade[];
+  /** How long everybody was at it. */
+  times: TimeOf[];
   bookingReference: string | null;
   booking: { asked: boolean; problem: string | null };
   context: Context;
@@ -132,18 +135,20 @@ export async function readOpenCase(
   const { customer, team } = subject;
   const surround = surroundings(settings, viewer, subject);
   const usually = usualOn(settings, subject);
-  const [gathered, talk, draft, inquiries, past, beside, familiar, why, notes, promises] = await Promise.all([
-    caseContext(em, viewer, subject, settings, now),
-    conversation(em, subject, pages),
-    loadDraft(em, viewer, subject.id),
-    inquiriesOf(em, [number]),
-    history(em, subject, customer.displayName),
-    besideCase(em, subject, viewer.id),
-    subject.channel === "email" ? familiarOn(em, subject, settings) : [],
-    whyDue(em, subject, now),
-    notesOf(em, subject.id, viewer),
-    promisesOf(em, { case: subject.id }),
-  ]);
+  const [gathered, talk, draft, inquiries, past, beside, familiar, why, notes, promises, times] =
+    await Promise.all([
+      caseContext(em, viewer, subject, settings, now),
+      conversation(em, subject, pages),
+      loadDraft(em, viewer, subject.id),
+      inquiriesOf(em, [number]),
+      history(em, subject, customer.displayName),
+      besideCase(em, subject, viewer.id),
+      subject.channel === "email" ? familiarOn(em, subject, settings) : [],
+      whyDue(em, subject, now),
+      notesOf(em, subject.id, viewer),
+      promisesOf(em, { case: subject.id }),
+      timeSpent(em, subject.id),
+    ]);
   const language = draft?.language ?? gathered.language;
   const {
     beside: alsoWanted,
@@ -179,6 +184,7 @@ export async function readOpenCase(
     whyDue: why,
     notes,
     promises,
+    times,
     answerBy: subject.answerBy?.toISOString() ?? null,
     waitingSince: subject.waitingSince?.toISOString() ?? null,
     customer: {
@@ -285,7 +291,9 @@ export function seenAs(
   { context, recipients, customerTimeZone }: CaseContext,
   around: ReturnType<typeof surroundings>,
 ): string {
-  const { now: _now, house: _house, ask: _ask, written, ...read } = context;
+  const { now: _now, house: _house, ask: _ask, written, case: ofCase, ...others } = context;
+  const { time_spent: _spent, ...stands } = ofCase;
+  const read = { ...others, case: stands };
   const { signature, stationery } = around;
   const documents = [signature, stationery?.header, stationery?.footer].flatMap((one) =>
     one ? [one.text, ...Object.values(one.others)] : [],

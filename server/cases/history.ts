@@ -40,6 +40,8 @@ const words: Record<CaseEvent["kind"], string> = {
   topic: "",
   field: "",
   promise: "",
+  notice: "",
+  time: "",
 };
 
 interface EventRow extends Pick<CaseEvent, "id" | "kind" | "data"> {

@@ -25,6 +25,7 @@ import { beginningOf } from "../receiving/beginning";
 import type { ReceivedMail } from "../reading/mail";
 import { scheduleDelivery } from "../sending/schedule";
 import { tooOften } from "../web/limits";
+import { NOTHING_STANDS } from "../cases/stands";
 import { t } from "../words";
 
 /** Whoever fills a form in faster is a program. */
@@ -246,6 +247,7 @@ async function sendFirstMail(
       details: {},
     },
     subject,
+    stands: NOTHING_STANDS,
     booking: null,
     latest: inbound,
     recipient: to,

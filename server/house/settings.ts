@@ -9,6 +9,7 @@ import type { Doc } from "#core/document/types";
 import { isWorded } from "#core/forms/house";
 import type { DetailToken, FieldToken, OwnToken, QuestionToken } from "#core/tokens/catalogue";
 import type { Context, Detail } from "#core/tokens/context";
+import type { StateWords } from "#core/notices/state-words";
 import type { Written } from "#core/language/written";
 import { AnswerTime as AnswerTimeEntity, Calendar } from "../db/entities/calendars";
 import { DetailField, Field } from "../db/entities/cases";
@@ -27,6 +28,8 @@ export interface Settings {
   /** All languages that the house writes in, the first one first. */
   languages: string[];
   clock: Clock;
+  /** What states are called to customers, where the house says so. */
+  stateWords: StateWords;
   /** The names of teams, by team. */
   teams: Map<number, Written<string>>;
   fields: FieldToken[];
@@ -136,6 +139,7 @@ async function readSettings(em: EntityManager): Promise<Settings> {
   return {
     house: { name, casePrefix, timeZone, language },
     languages,
+    stateWords: house.stateWords,
     clock: {
       answerTimes: answerTimes.map(({ calendar, position: _, ...one }) => ({
         ...one,

@@ -1,5 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { TrialCase } from "#core/compose/trials";
+import { NOTHING_STANDS, STANDS, type Stands } from "../cases/stands";
 import { contextFrom, inOurRegion } from "../answering/context";
 import { Case, CaseLookup } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
@@ -65,6 +66,11 @@ export async function trialCases(
        from messages m where m.case_id = any(?) and m.direction = 'in' order by m.case_id, m.at desc, m.id desc`,
     [ids],
   );
+  const stands = await query<{ id: number; stands: Stands }>(
+    em,
+    `select c.id, ${STANDS} as stands from cases c where c.id = any(?)`,
+    [ids],
+  );
   const messages = await em.find(Message, { id: { $in: latestIds.map((row) => row.id) } });
   return cases.map((subject) => {
     const latest = messages.find((one) => one.case.id === subject.id) ?? null;
@@ -82,6 +88,7 @@ export async function trialCases(
         own,
         person,
         subject,
+        stands: stands.find((one) => one.id === subject.id)?.stands ?? NOTHING_STANDS,
         booking: lookups.find((one) => one.case.id === subject.id) ?? null,
         latest,
         recipient: latest?.fromAddress ?? null,

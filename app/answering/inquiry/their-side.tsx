@@ -11,6 +11,7 @@ import { Disclosure } from "../../ui/disclosure";
 import { Promises } from "../../ui/promises";
 import { Hint } from "../../ui/hint";
 import { Notes } from "../notes/notes";
+import { TimeLine } from "../time/time-line";
 import { CaseMenu } from "../changes/menus";
 import { useChange } from "../changes/use-change";
 import { t } from "../../words/answering";
@@ -55,6 +56,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
         {facts.length > 0 && `, ${facts.join(", ")}`}
       </p>
       <StateLine open={open} />
+      <TimeLine open={open} />
       {open.forwarder !== null && open.forwarded !== null && (
         <p className="mt-1 text-sm text-soft [overflow-wrap:anywhere]">
           {[

@@ -40,6 +40,8 @@ export const Case = defineEntity({
     team: () => p.manyToOne(Team),
     assignee: () => p.manyToOne(Person).nullable().index(),
     bookingReference: p.text().nullable(),
+    /** What was done on it, as its customer may read it; null where nobody said. */
+    done: p.text().nullable(),
     /** Values of the house's own case fields. */
     details: p.json<Record<string, Detail>>().defaultRaw("'{}'"),
     openedAt: p.datetime(),
@@ -95,6 +97,8 @@ export const CaseEvent = defineEntity({
       "topic",
       "field",
       "promise",
+      "notice",
+      "time",
     ]),
     data: p.json<Record<string, unknown>>().defaultRaw("'{}'"),
     at: p.datetime().defaultRaw("now()"),

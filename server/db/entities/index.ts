@@ -16,6 +16,7 @@ import { Message } from "./messages";
 import { AskedQuestion, CaseChange } from "./changes";
 import { ContactForm, Forwarder, Mailbox, Question } from "./mailboxes";
 import { Note, NoteMention } from "./notes";
+import { CaseNotice, Notice, TimeEntry } from "./notices";
 import { Promised } from "./promises";
 import { Chat } from "./chats";
 import { Customer, CustomerAddress, Organisation } from "./customers";
@@ -57,6 +58,9 @@ export const entities = [
   Message,
   Field,
   LackingValue,
+  TimeEntry,
+  Notice,
+  CaseNotice,
   DetailField,
   CaseLookup,
   Presence,

@@ -49,8 +49,10 @@ export const Message = defineEntity({
     fromName: p.text().nullable(),
     fromAddress: p.text(),
     toAddress: p.text(),
-    /** What it is beside a message that somebody wrote to us: answered by a program, sent to a list, a report of failure, an answer that was pressed; of ours, one that forwards another. */
-    kind: p.enum(["message", "automatic", "list", "failure", "pressed", "forwarded"]).default("message"),
+    /** What it is beside a message that somebody wrote to us: answered by a program, sent to a list, a report of failure, an answer that was pressed; of ours, one that forwards another, or that went by itself when the case changed. */
+    kind: p
+      .enum(["message", "automatic", "list", "failure", "pressed", "forwarded", "notice"])
+      .default("message"),
     /** Whom it went to besides; null for nobody. */
     copies: p.json<Copies>().nullable(),
     /** Parts of it that are told of: an invitation, a signature, words that are encrypted; null for none. */

@@ -1,3 +1,4 @@
+import type { StateWords } from "#core/notices/state-words";
 import { Calendar } from "./calendars";
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 import type { Detail } from "#core/tokens/context";
@@ -25,6 +26,8 @@ export const House = defineEntity({
     calendar: () => p.manyToOne(Calendar).nullable(),
     /** So many days after a case was settled, what its customer writes opens it again; later, it opens a new one. */
     reopenDays: p.integer().default(30),
+    /** What states are called to customers, where the house says so. */
+    stateWords: p.json<StateWords>().defaultRaw("'{}'"),
   },
 });
 export type House = InferEntity<typeof House>;
