@@ -373,6 +373,20 @@ export const t = wordsOf("server", {
   setTimeRight: "set {{name}}’s time right from {{from}} to {{to}}: {{reason}}",
   nothingYet: "nothing",
 
+  // notices
+  heldNotice: "the notice “{{title}}” did not go by itself: {{why}}",
+  queuedNotice: "set off the notice “{{title}}”",
+  declinedNotice: "let the notice “{{title}}” be",
+  calledNoticeBack: "called the notice “{{title}}” back",
+  itIsNotForThisChannel: "Its reply is not for this channel",
+  nobodyToSendItTo: "There is nobody to send it to",
+  thereIsNoSuchNotice: "There is no such notice",
+  somebodySawToThatNotice: "Somebody saw to that notice already",
+  itsReplyIsOnNoShelf: "its reply is on no shelf any more",
+  chooseAReplyOnTheShelf: "Choose an answer that is on the shelf",
+  saidWhatWasDone: "said what was done: “{{words}}”",
+  tookWhatWasDoneAway: "took away what was said to be done",
+
   // edge.ts
   isNoWholeNumber: "is no whole number",
   isNoSuchNumber: "is no such number",

@@ -14,6 +14,7 @@ import { Time } from "../ui/time";
 import { KeptDraft } from "./draft/kept-draft";
 import { Files } from "./sending/files";
 import { Margin } from "./margin";
+import { NoticesLine } from "./notices-line";
 import { AroundLine } from "./letter/around-line";
 import { PlainLine } from "./letter/plain-line";
 import { previewOf } from "./letter/preview";
@@ -113,6 +114,7 @@ export function OurAnswer({
               {open.channel === "email" && <SubjectLine open={open} answer={answer} looked={looked} />}
             </dl>
             <KeptDraft open={open} person={person} onBack={onBack} />
+            <NoticesLine open={open} onTake={onTake} />
             {otherwise && <Otherwise recent={otherwise} />}
             {preview && (
               <div

@@ -134,8 +134,11 @@ export function Spread({
       const slips = slipsOf(editor.state.doc);
       const way = add ? wayToAdd(slips, reply) : wayOf(slips, reply, strip.alsoOf);
       showAnswer();
-      if (take(reply, way)) offers.take(reply, strip.replies.indexOf(reply));
-      else toast({ words: t("replyIsInYourAnswerAlready", { reply: reply.title }) });
+      // What the shelf did not offer, a notice did.
+      const place = strip.replies.findIndex((one) => one.key === reply.key);
+      if (take(reply, way)) {
+        if (place >= 0) offers.take(reply, place);
+      } else toast({ words: t("replyIsInYourAnswerAlready", { reply: reply.title }) });
       strip.next(reply, taken);
     },
     [editor, showAnswer, take, offers, strip, toast, taken],

@@ -145,6 +145,7 @@ function Besides({ message }: { message: RecordedMessage }) {
   const others = [...(copies?.to ?? []), ...(copies?.cc ?? [])];
   return (
     <>
+      {message.kind === "notice" && message.by !== null && <p>{t("wentByItself", { name: message.by })}</p>}
       {others.length > 0 && <p>{t("copiesTo", { to: listed(others) })}</p>}
       {copies && copies.bcc.length > 0 && <p>{t("unseenCopiesTo", { to: listed(copies.bcc) })}</p>}
       {deliveredAt !== null && (

@@ -166,6 +166,7 @@ describe("beside a letter", () => {
 test("the history tells messages and what was done, and which message is open", () => {
   show(
     <Timeline
+      forwarder={null}
       chosen={2}
       entries={[
         {
@@ -227,4 +228,21 @@ test("the history tells messages and what was done, and which message is open", 
   expect(
     screen.getAllByRole("link").filter((link) => link.getAttribute("aria-current") === "true"),
   ).toHaveLength(1);
+});
+
+test("the history tells on whose behalf a notice went, and who brings the customer’s words", () => {
+  const said = { at, channel: "email" as const, state: "sent" as const, words: "hello", replies: [] };
+  show(
+    <Timeline
+      forwarder="Harbour Market"
+      chosen={null}
+      entries={[
+        { ...said, message: 1, direction: "in", kind: "message", who: "Ana", state: "received" },
+        { ...said, message: 2, direction: "out", kind: "notice", who: "Bram Osei" },
+      ]}
+    />,
+  );
+  const rows = screen.getAllByRole("listitem").map((row) => row.textContent);
+  expect(rows[0]).toContain("Ana wrote, email, through Harbour Market");
+  expect(rows[1]).toContain("A notice went by itself, on behalf of Bram Osei");
 });

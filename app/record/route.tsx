@@ -99,7 +99,7 @@ export default function CaseRecord({ loaderData }: Route.ComponentProps) {
           <Kbd keys="↑ ↓" />
         </p>
         {record.more && <p className="mt-2 text-look">{t("onlyTheLatestMessagesAreHere")}</p>}
-        <Timeline entries={record.entries} chosen={message?.id ?? null} />
+        <Timeline entries={record.entries} forwarder={record.forwarder} chosen={message?.id ?? null} />
       </section>
       <main className="min-w-0 bg-sheet md:min-h-0 md:overflow-y-auto">
         {message ? (

@@ -7,7 +7,16 @@ import { Sentence } from "../words/sentence";
 import { t } from "../words/record";
 
 /** The history of a case, the oldest first: what was said is opened by choosing it. */
-export function Timeline({ entries, chosen }: { entries: TimelineEntry[]; chosen: number | null }) {
+export function Timeline({
+  entries,
+  forwarder,
+  chosen,
+}: {
+  entries: TimelineEntry[];
+  /** Who brings the customer’s words; null where they write by themselves. */
+  forwarder: string | null;
+  chosen: number | null;
+}) {
   return (
     <ol aria-label={t("historyOfTheCase")} className="mt-4">
       {entries.map((entry) =>
@@ -21,7 +30,7 @@ export function Timeline({ entries, chosen }: { entries: TimelineEntry[]; chosen
               className="grid grid-cols-[6.25rem_1fr] gap-3 border-l-[3px] border-transparent py-2 pr-2 pl-2 hover:bg-wash aria-[current]:border-accent aria-[current]:bg-wash"
             >
               <Time at={entry.at} className="text-soft" />
-              <Said entry={entry} />
+              <Said entry={entry} forwarder={forwarder} />
             </Link>
           </li>
         ) : "note" in entry ? (
@@ -51,7 +60,7 @@ export function Timeline({ entries, chosen }: { entries: TimelineEntry[]; chosen
   );
 }
 
-function Said({ entry }: { entry: TimelineMessage }) {
+function Said({ entry, forwarder }: { entry: TimelineMessage; forwarder: string | null }) {
   const { direction, kind, state, replies } = entry;
   const who = <strong key="0">{entry.who}</strong>;
   const ours = direction === "out";
@@ -60,13 +69,15 @@ function Said({ entry }: { entry: TimelineMessage }) {
       ? "pressedAnswer"
       : kind === "forwarded"
         ? "forwardedIt"
-        : kind === "automatic" || kind === "failure"
-          ? "aProgramAnswered"
-          : !ours
-            ? null
-            : replies.length > 0
-              ? "answered"
-              : "answeredInOwnWords";
+        : kind === "notice"
+          ? "noticeOnBehalf"
+          : kind === "automatic" || kind === "failure"
+            ? "aProgramAnswered"
+            : !ours
+              ? null
+              : replies.length > 0
+                ? "answered"
+                : "answeredInOwnWords";
   const trouble =
     state === "called back"
       ? t("wasCalledBack")
@@ -81,8 +92,8 @@ function Said({ entry }: { entry: TimelineMessage }) {
         {name === null ? (
           <Sentence
             of={t}
-            name="wroteByChannel"
-            values={{ channel: channelName(entry.channel) }}
+            name={forwarder === null ? "wroteByChannel" : "wroteThrough"}
+            values={{ channel: channelName(entry.channel), forwarder: forwarder ?? "" }}
             parts={[<strong key="0">{entry.who}</strong>]}
           />
         ) : (

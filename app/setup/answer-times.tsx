@@ -1,20 +1,20 @@
 import { channelName, replyChannels } from "#core/words/named";
 import { standingName, standings } from "#core/clock/answer-times";
-import { answerTimeSchema, houseTimesSchema, type AnswerTimeInput } from "#core/forms/answer-times";
+import { answerTimeSchema, houseTimesSchema } from "#core/forms/answer-times";
 import { listAnswerTimes, type AnswerTimeRow, type AnswerTimes } from "#server/house/answer-times";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { Controller } from "react-hook-form";
 import { Button } from "../ui/button";
 import { Disclosure } from "../ui/disclosure";
-import { FieldProblem, FormProblem, LineInput, taken, useFormOf, type FormOf } from "../ui/form";
-import { ManyPicker } from "../ui/many-picker";
+import { FieldProblem, FormProblem, LineInput, taken, useFormOf } from "../ui/form";
 import { SortableList } from "../ui/sortable-list";
 import { ExactTime } from "../ui/time";
 import { useSave } from "../ui/use-save";
 import { CalendarForm } from "./calendar-form";
 import { ChoiceField } from "./choice-field";
 import { DurationField } from "./duration-field";
+import { Several } from "./several";
 import type { Route } from "./+types/answer-times";
 import { t } from "../words/setup";
 
@@ -234,55 +234,5 @@ function TimeForm({ time, name, all }: { time: AnswerTimeRow | null; name: strin
       )}
       <FormProblem words={errors.root?.message ?? problem ?? undefined} />
     </form>
-  );
-}
-
-interface SeveralProps {
-  form: FormOf<AnswerTimeInput>;
-  name: "channels" | "mailboxes" | "topics" | "standings";
-  label: string;
-  /** What choosing none says. */
-  all: string;
-  options: readonly string[];
-  nameOf?: (one: string) => string;
-  read?: (one: string) => unknown;
-}
-
-/** Several of few; none of them is all of them. */
-function Several({
-  form,
-  name,
-  label,
-  all,
-  options,
-  nameOf = (one) => one,
-  read = (one) => one,
-}: SeveralProps) {
-  return (
-    <span className="flex w-40 flex-col gap-0.5">
-      {label}
-      <Controller
-        control={form.control}
-        name={name}
-        render={({ field, fieldState }) => {
-          const value = field.value.map(String);
-          return (
-            <>
-              <ManyPicker
-                label={label}
-                value={value}
-                options={options}
-                nameOf={nameOf}
-                words={value.map(nameOf).join(", ")}
-                placeholder={all}
-                onChange={(chosen) => field.onChange(chosen.map(read))}
-                className="lined-field text-base"
-              />
-              <FieldProblem words={fieldState.error?.message} />
-            </>
-          );
-        }}
-      />
-    </span>
   );
 }

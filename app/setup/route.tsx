@@ -18,6 +18,7 @@ const pages = (): { to: string; label: string; from: "agent" | "curator" | "lead
   { to: "/setup/forms", label: t("formAndChat"), from: "lead" },
   { to: "/setup/teams", label: t("teams"), from: "lead" },
   { to: "/setup/answer-times", label: t("answerTimes"), from: "lead" },
+  { to: "/setup/notices", label: t("notices"), from: "lead" },
   { to: "/setup/people", label: t("people"), from: "lead" },
   { to: "/setup/signatures", label: t("signatures"), from: "agent" },
   { to: "/setup/facts", label: t("houseFacts"), from: "agent" },

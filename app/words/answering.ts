@@ -95,6 +95,7 @@ export const t = wordsOf("answering", {
 
   // inquiry/conversation.tsx, besides words
   theyPressedThis: "Pressed as an answer to our question.",
+  thisIsANotice: "A notice: it goes by itself, on behalf of who changed the case.",
   thisForwardsAMessage: "This forwards a message to {{to}}.",
   aProgramWroteThis: "A program wrote this by itself; nobody waits for an answer to it.",
   thisWentToAList: "This went to a list; nobody waits for an answer to it.",
@@ -362,6 +363,23 @@ export const t = wordsOf("answering", {
   casePositionOfTotal: "Case {{position}} of {{total}}",
   caseBefore: "Case before",
   caseAfter: "Case after",
+
+  // notices
+  itsStateChanged: "Its state changed",
+  itsTopicChanged: "Its topic changed",
+  itIsSomebodyElses: "It is somebody else’s now",
+  somethingWasPromised: "Something was promised",
+  noticesOfThisCase: "Notices of this case",
+  titleGoesByItself: "“{{title}}” goes by itself at",
+  titleDidNotGo: "“{{title}}” did not go by itself: {{why}}",
+  tellThemByTitle: "{{changed}}. Tell them by “{{title}}”?",
+  titleGoesToThem: "“{{title}}” goes to the customer by itself.",
+  whatWasDoneOn: "What was done on {{label}}",
+  lettersMayRead: "Letters and notices may say it to the customer, by a value of its own.",
+  whatWasDone: "What was done",
+  weAskedTheHarbour: "as, we asked the harbour master",
+  sayIt: "Say it",
+  sayWhatWasDone: "Say what was done…",
 
   // time
   noTimeYet: "No time spent yet",

@@ -570,4 +570,34 @@ export const t = wordsOf("setup", {
   lettersOfCountPeopleChangeFrom_one: "Letters of {{count, number}} person change from now on: {{writers}}.",
   lettersOfCountPeopleChangeFrom_other:
     "Letters of {{count, number}} people change from now on: {{writers}}.",
+
+  // notices.tsx
+  notices: "Notices",
+  noticesPlainShelf: "Notices, Plain Shelf",
+  noticePlace: "Notice {{place, number}}",
+  anotherNotice: "Another notice",
+  whatCustomersAreTold:
+    "Of what customers are told when somebody changes their case. The first that a change fits counts. What goes by itself is looked at like any letter: where something would stop it, it is held for whoever has the case.",
+  itsState: "its state",
+  itsTopic: "its topic",
+  whoseItIs: "whose it is",
+  aPromise: "a promise is made",
+  offeredToWhoHasTheCase: "offered to who has the case",
+  goesByItself: "it goes by itself",
+  whenThisChanges: "When this changes",
+  into: "Into",
+  anyState: "any state",
+  theReply: "The reply",
+  itsTitle: "Its title",
+  noReplyIsLikeThat: "No answer on the shelf is like that",
+  chooseAReply: "Choose a reply",
+  whoSendsIt: "Who sends it",
+  canBeCalledBackFor: "Can be called back for",
+  addNotice: "Add the notice",
+  noticeIsRemoved: "The notice is removed.",
+  whatStatesAreCalled: "What states are called to customers",
+  lettersReadItAs:
+    "Letters say it by the value “state, in the customer’s words”. What is left empty is called as shown.",
+  state: "State",
+  stateInLanguage: "{{state}}, {{language}}",
 });

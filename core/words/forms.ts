@@ -7,6 +7,13 @@ export const t = wordsOf("forms", {
   putOneOfItsMessagesHere: "Put one of its messages here",
   aNumberOfCharacters: "A number of characters, 20 to 100,000",
 
+  // notice.ts
+  chooseAReply: "Choose a reply",
+  aWholeNumberOfMinutes: "Write a whole number of minutes",
+  aMinuteOrMore: "A minute or more",
+  aDayAtMost: "A day at most",
+  hundredCharacters: "At most 100 characters",
+
   // question.ts
   lettersDigitsAndLowLines: "Small letters, digits and low lines, as in how_was_it",
   writeTheQuestion: "Write the question",

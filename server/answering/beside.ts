@@ -4,7 +4,7 @@ import { named, prepared, preparedOne } from "../db/sql";
 import { OTHERS, type Other } from "./presence";
 
 const SENT_REPLIES = `select distinct r.key from letter_replies u join sent_letters l on l.id = u.letter_id
-       join messages m on m.id = l.message_id and m.state <> 'called back' join replies r on r.id = u.reply_id
+       join messages m on m.id = l.message_id and m.state <> 'called back' and m.kind = 'message' join replies r on r.id = u.reply_id
       where l.case_id = :case`;
 
 /** How many other cases of the customer's are told of. */
@@ -37,7 +37,7 @@ export async function besideCase(
       `select (select coalesce(jsonb_agg(o), '[]') from (${OTHERS}) o) as others,
               (select coalesce(jsonb_agg(s.key), '[]') from (${SENT_REPLIES}) s) as "sentReplies",
               (select count(*)::int from sent_letters l join messages m on m.id = l.message_id and m.state <> 'called back'
-                where l.case_id = :case and l.person_id = :person) as letters,
+                where l.case_id = :case and l.person_id = :person and m.kind = 'message') as letters,
               (select name from people where id = :assignee) as assignee,
               (select number from cases where id = :follows) as follows,
               (select coalesce(jsonb_agg(e), '[]') from (

@@ -9,12 +9,13 @@ import { notifyCase } from "../events/notify";
 import type { Viewer } from "../people/viewer";
 import { takeBack } from "../sending/schedule";
 import { t } from "../words";
+import { callNoticeBack, offerAgain } from "../notices/of-case";
 import { offersOf } from "./choice";
 import { createSlips } from "./draft";
 import { callForwardBack } from "./forward";
 
 /**
- * Calls a letter back before it is due: it is not delivered, and is the viewer's draft again.
+ * Calls a letter back before it is due: it is not delivered, and is the viewer's draft again; a notice is offered again.
  * @returns the case's number
  * @throws NotFound; Conflict when it is too late, or a new draft was begun meanwhile
  */
@@ -25,6 +26,8 @@ export async function callBack(
   now: Date,
 ): Promise<number> {
   return em.transactional(async (inner) => {
+    const ofNotice = await callNoticeBack(inner, viewer, messageId, now);
+    if (ofNotice !== null) return ofNotice;
     const letter = await inner.findOne(
       SentLetter,
       { message: messageId, person: viewer.id },
@@ -51,6 +54,7 @@ export async function callBack(
       updatedAt: now,
     });
     createSlips(inner, draft, letter.slips);
+    await offerAgain(inner, messageId);
     await waitAgain(inner, subject, now);
     inner.create(CaseEvent, {
       case: subject,

@@ -25,6 +25,7 @@ import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
 import { whyDue } from "../cases/due";
 import { timeSpent, type TimeOf } from "../cases/time-spent";
+import { noticesOf, type NoticeWaiting } from "../notices/of-case";
 import { promisesOf, type PromiseMade } from "../promises/promises";
 import { notesOf, type CaseNote } from "../notes/notes";
 import { besideCase } from "./beside";
@@ -68,8 +69,14 @@ export interface OpenCase {
   };
   notes: CaseNote[];
   promises: PromiseMade[];
+  /** What was done on it, as its customer may read it. */
+  done: string | null;
   /** How long everybody was at it. */
   times: TimeOf[];
+  /** What changes of it came to for its customer, and nobody has seen to. */
+  notices: NoticeWaiting[];
+  /** Their replies, in every language. */
+  noticeReplies: StripReply[];
   bookingReference: string | null;
   booking: { asked: boolean; problem: string | null };
   context: Context;
@@ -135,7 +142,7 @@ export async function readOpenCase(
   const { customer, team } = subject;
   const surround = surroundings(settings, viewer, subject);
   const usually = usualOn(settings, subject);
-  const [gathered, talk, draft, inquiries, past, beside, familiar, why, notes, promises, times] =
+  const [gathered, talk, draft, inquiries, past, beside, familiar, why, notes, promises, times, notices] =
     await Promise.all([
       caseContext(em, viewer, subject, settings, now),
       conversation(em, subject, pages),
@@ -148,6 +155,7 @@ export async function readOpenCase(
       notesOf(em, subject.id, viewer),
       promisesOf(em, { case: subject.id }),
       timeSpent(em, subject.id),
+      noticesOf(em, subject.id),
     ]);
   const language = draft?.language ?? gathered.language;
   const {
@@ -158,7 +166,7 @@ export async function readOpenCase(
     em,
     viewer,
     { inquiry: inquiries.get(number) ?? null, channel: subject.channel, language, limit: FIRST_CARDS },
-    usually.map((one) => one.key),
+    [...usually.map((one) => one.key), ...notices.map((one) => one.reply)],
   );
   const usual = await inEveryLanguage(em, alsoWanted, subject.channel);
   const usualOf = (part: "opening" | "closing") => {
@@ -184,7 +192,10 @@ export async function readOpenCase(
     whyDue: why,
     notes,
     promises,
+    done: subject.done ?? null,
     times,
+    notices,
+    noticeReplies: usual.filter(({ key }) => notices.some((one) => one.reply === key)),
     answerBy: subject.answerBy?.toISOString() ?? null,
     waitingSince: subject.waitingSince?.toISOString() ?? null,
     customer: {
@@ -246,7 +257,7 @@ export async function readOpenCase(
 }
 
 /** The openings and closings that are usual on a case: its mailbox's own, else its team's. */
-function usualOn(settings: Settings, { team, channel, mailbox }: Case): Settings["usual"] {
+export function usualOn(settings: Settings, { team, channel, mailbox }: Case): Settings["usual"] {
   const ofTeam = settings.usual.filter((one) => one.team === team.id && one.channel === channel);
   const own = mailbox == null || channel !== "email" ? undefined : settings.ofMailbox.get(mailbox.id);
   if (!own) return ofTeam;

@@ -13,6 +13,7 @@ import { idSchema } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { notifyCase } from "../events/notify";
 import { settingsOf } from "../house/settings";
+import { noticeOn, withdrawNotices, type ChangeSeen, type Noticed } from "../notices/on-change";
 import type { Viewer } from "../people/viewer";
 import { customerOf, noteBooking, openCase } from "../receiving/arrival";
 import { locked, record, standing, type Changed, type Given } from "./recorded";
@@ -42,7 +43,7 @@ export const changeSchema = z.discriminatedUnion("what", [
 export type Change = z.input<typeof changeSchema>;
 
 /**
- * Makes a change from a case.
+ * Makes a change from a case; its customer is told of it where a notice is for that.
  * @param number the case that is looked at
  * @throws NotFound; Unusable where it would change nothing; Conflict where a letter is leaving or a chat goes on
  */
@@ -52,26 +53,42 @@ export async function changeCase(
   number: number,
   change: z.output<typeof changeSchema>,
   now: Date,
-): Promise<Changed> {
-  return em.transactional((inner) => {
-    const given = { em: inner, viewer, number, now };
-    switch (change.what) {
-      case "join":
-        return join(given, change.other);
-      case "split":
-        return split(given, change.message);
-      case "move message":
-        return moveMessage(given, change.message, change.to);
-      case "move":
-        return move(given, change.address.toLowerCase());
-      case "state":
-        return bringInto(given, change);
-      case "assign":
-        return assign(given, change);
-      case "topic":
-        return setTopic(given, change.topic);
-    }
+): Promise<Changed & { notice: Noticed | null }> {
+  return em.transactional(async (inner) => {
+    const changed = await make({ em: inner, viewer, number, now }, change);
+    const seen = seenBy(change);
+    if (seen === null) return { ...changed, notice: null };
+    const subject = await inner.findOneOrFail(Case, { number: changed.number });
+    const notice = await noticeOn(inner, viewer, subject, { ...seen, change: changed.change }, now);
+    return { ...changed, notice };
   });
+}
+
+function make(given: Given, change: z.output<typeof changeSchema>): Promise<Changed> {
+  switch (change.what) {
+    case "join":
+      return join(given, change.other);
+    case "split":
+      return split(given, change.message);
+    case "move message":
+      return moveMessage(given, change.message, change.to);
+    case "move":
+      return move(given, change.address.toLowerCase());
+    case "state":
+      return bringInto(given, change);
+    case "assign":
+      return assign(given, change);
+    case "topic":
+      return setTopic(given, change.topic);
+  }
+}
+
+/** What of a change its customer may be told; null for what is none of theirs. */
+function seenBy(change: z.output<typeof changeSchema>): Pick<ChangeSeen, "on" | "into"> | null {
+  if (change.what === "state") return { on: "state", into: change.state };
+  if (change.what === "topic") return { on: "topic", into: change.topic };
+  const isSomebodys = change.what === "assign" && (change.to !== null || change.team !== null);
+  return isSomebodys ? { on: "owner", into: null } : null;
 }
 
 /** Another case's messages come to this one; the other is closed, and leads here. */
@@ -183,6 +200,7 @@ export async function undoChange(
     for (const one of cases) await standAgain(inner, one, before, after, now);
     for (const one of ofJunk()) await learnJunk({ em: inner, viewer, now }, one);
     change.undoneAt = now;
+    await withdrawNotices(inner, id, now);
     const person = inner.getReference(Person, viewer.id);
     for (const one of cases)
       inner.create(CaseEvent, { case: one, person, kind: "undone", data: { change: id }, at: now });
@@ -201,7 +219,8 @@ async function standAgain(
   now: Date,
 ): Promise<void> {
   const [then, set] = [before, after].map((all) => all.find((one) => one.case === subject.id));
-  const untouched = set !== undefined && isDeepStrictEqual(set, standing(subject));
+  const untouched =
+    set !== undefined && isDeepStrictEqual(set, standing(subject));
   if (then) {
     subject.customer = em.getReference(Customer, then.customer);
     if (then.assignee !== undefined)

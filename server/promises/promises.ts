@@ -7,6 +7,7 @@ import { prepared } from "../db/sql";
 import { daySchema } from "../edge";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { notifyCase } from "../events/notify";
+import { noticeOn, type Noticed } from "../notices/on-change";
 import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
@@ -71,14 +72,14 @@ export async function promisesOf(em: EntityManager, whose: Whose): Promise<Promi
   }));
 }
 
-/** Keeps what a customer was promised on a case. @throws NotFound; Unusable for a day that has passed */
+/** Keeps what a customer was promised on a case; they are told of it where a notice is for that. @throws NotFound; Unusable for a day that has passed */
 export async function makePromise(
   em: EntityManager,
   viewer: Viewer,
   number: number,
   { words, by }: z.output<typeof promiseSchema>,
   now: Date,
-): Promise<{ id: number }> {
+): Promise<{ id: number; notice: Noticed | null }> {
   return em.transactional(async (inner) => {
     const subject = await inner.findOne(Case, { number });
     if (!subject) throw new NotFound(t("thereIsNoCaseNumber", { number }));
@@ -88,8 +89,9 @@ export async function makePromise(
     const made = inner.create(Promised, { case: subject, person, words, by, at: now, outcome: null });
     tell(inner, subject, viewer, t("promised", { words, by }), now);
     await inner.flush();
+    const notice = await noticeOn(inner, viewer, subject, { on: "promise", into: null, change: null }, now);
     await notifyCase(inner, number, "message");
-    return { id: made.id };
+    return { id: made.id, notice };
   });
 }
 

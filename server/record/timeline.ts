@@ -27,7 +27,7 @@ export interface TimelineMessage {
   channel: Message["channel"];
   kind: Message["kind"];
   state: MessageState;
-  /** Who wrote it: a colleague, or the name or address that it came from. */
+  /** Who wrote it, or on whose behalf it went by itself: a colleague, or the name or address that it came from. */
   who: string;
   /** Its first words. */
   words: string;
@@ -52,6 +52,8 @@ export interface CaseRecord {
   topic: string | null;
   customer: { id: number; name: string };
   organisation: { id: number; name: string } | null;
+  /** Who brings the customer’s words, and takes ours to them; null where they write by themselves. */
+  forwarder: string | null;
   openedAt: string;
   updatedAt: string;
   entries: TimelineEntry[];
@@ -75,7 +77,7 @@ const TOLD_BY_MESSAGES = new Set<CaseEvent["kind"]>([
 
 /** The history of a case. @throws NotFound */
 export async function caseRecord(em: EntityManager, viewer: Viewer, number: number): Promise<CaseRecord> {
-  const subject = await em.findOne(Case, { number }, { populate: ["customer.organisation"] });
+  const subject = await em.findOne(Case, { number }, { populate: ["customer.organisation", "forwarder"] });
   if (!subject) throw new NotFound(t("thereIsNoCaseNumber", { number }));
   const { customer } = subject;
   const [rows, events, notes, { house }] = await Promise.all([
@@ -110,6 +112,7 @@ export async function caseRecord(em: EntityManager, viewer: Viewer, number: numb
     organisation: customer.organisation
       ? { id: customer.organisation.id, name: customer.organisation.name }
       : null,
+    forwarder: subject.forwarder?.name ?? null,
     openedAt: subject.openedAt.toISOString(),
     updatedAt: subject.updatedAt.toISOString(),
     // What was set off by a message follows it.

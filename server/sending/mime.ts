@@ -36,6 +36,7 @@ export async function buildMime(em: EntityManager, message: Message): Promise<Bu
       : {}),
     // What a program writes by itself says so, and is answered by none (RFC 3834).
     ...(message.kind === "automatic" ? { headers: { "Auto-Submitted": "auto-replied" } } : {}),
+    ...(message.kind === "notice" ? { headers: { "Auto-Submitted": "auto-generated" } } : {}),
     text: flowed(message.text),
     textEncoding: "quoted-printable",
     ...(message.html === null ? {} : { html: message.html }),

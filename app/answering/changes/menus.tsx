@@ -14,18 +14,22 @@ import { t } from "../../words/answering";
 const ChangeDialog = lazy(() => import("./change-dialog"));
 const AsideDialog = lazy(() => import("./aside-dialog"));
 const AssignDialog = lazy(() => import("./assign-dialog"));
+const DoneDialog = lazy(() => import("./done-dialog"));
 const PromiseDialog = lazy(() => import("./promise-dialog"));
 const TopicDialog = lazy(() => import("./topic-dialog"));
 const ForwardDialog = lazy(() => import("./forward-dialog"));
 
-type Of = Pick<OpenCase, "number" | "label" | "channel" | "recipient" | "status" | "assignee" | "topic"> & {
+type Of = Pick<
+  OpenCase,
+  "number" | "label" | "channel" | "recipient" | "status" | "assignee" | "topic" | "done"
+> & {
   customer: { name: string };
 };
 
 /** What can be done with a case, beside answering it. */
 export function CaseMenu({ open }: { open: Of }) {
   const [wanted, setWanted] = useState<Wanted | null>(null);
-  const [asks, setAsks] = useState<"aside" | "assign" | "topic" | "promise" | null>(null);
+  const [asks, setAsks] = useState<"aside" | "assign" | "topic" | "promise" | "done" | null>(null);
   const me = usePerson();
   const { change } = useChange(open.number);
   const toast = useToast();
@@ -62,6 +66,7 @@ export function CaseMenu({ open }: { open: Of }) {
             ? []
             : [{ words: t("itIsNobodys"), run: () => void make({ what: "assign", to: null })() }]),
           { words: t("weHavePromised"), run: () => setAsks("promise") },
+          { words: t("sayWhatWasDone"), run: () => setAsks("done") },
           { words: t("setTheTopicMore"), run: () => setAsks("topic") },
           { words: t("joinAnotherCase"), run: () => setWanted({ what: "join" }) },
           { words: t("moveToAnotherCustomer"), run: () => setWanted({ what: "move" }) },
@@ -87,6 +92,9 @@ export function CaseMenu({ open }: { open: Of }) {
         )}
         {asks === "aside" && <AsideDialog number={open.number} label={open.label} onClose={close} />}
         {asks === "promise" && <PromiseDialog number={open.number} label={open.label} onClose={close} />}
+        {asks === "done" && (
+          <DoneDialog number={open.number} label={open.label} done={open.done} onClose={close} />
+        )}
         {asks === "topic" && (
           <TopicDialog number={open.number} label={open.label} topic={open.topic} onClose={close} />
         )}

@@ -141,7 +141,7 @@ function Message({
             {t("keepOnAShelf")}
           </Link>
         )}
-        {ours && message.kind === "message" && (
+        {ours && (message.kind === "message" || message.kind === "notice") && (
           <Link
             to={`/cases/${open.number}/record?message=${message.id}`}
             className="underline underline-offset-2"
@@ -228,7 +228,9 @@ function Besides({ message }: { message: ConversationMessage }) {
             ? t("theyPressedThis")
             : kind === "forwarded"
               ? t("thisForwardsAMessage", { to: message.toAddress })
-              : null,
+              : kind === "notice"
+                ? t("thisIsANotice")
+                : null,
     others.length > 0 ? t("wentToOthersToo", { others: listed(others) }) : null,
     copies && copies.bcc.length > 0 ? t("wentUnseenTo", { others: listed(copies.bcc) }) : null,
     ...parts.map((part) =>

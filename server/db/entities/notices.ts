@@ -45,7 +45,8 @@ export const CaseNotice = defineEntity({
     state: p.enum(["offered", "queued", "held", "answered", "declined", "called back"]),
     /** Why it is held, in words. */
     why: p.text().nullable(),
-    message: () => p.oneToOne(Message).owner().nullable().deleteRule("set null"),
+    /** The letter that it is, or that said it. */
+    message: () => p.manyToOne(Message).nullable().deleteRule("set null").index(),
     at: p.datetime(),
   },
 });

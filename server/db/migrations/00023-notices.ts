@@ -17,9 +17,7 @@ export class Migration00023Notices extends Migration {
     );
     this.addSql(`create index "case_notices_case_id_index" on "case_notices" ("case_id")`);
     this.addSql(`create index "case_notices_change_id_index" on "case_notices" ("change_id")`);
-    this.addSql(
-      `alter table "case_notices" add constraint "case_notices_message_id_unique" unique ("message_id")`,
-    );
+    this.addSql(`create index "case_notices_message_id_index" on "case_notices" ("message_id")`);
     for (const [table, column, other, deletion] of [
       ["time_entries", "case_id", "cases", " on delete cascade"],
       ["time_entries", "person_id", "people", ""],
