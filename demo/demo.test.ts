@@ -1,3 +1,5 @@
+import { referenceIn } from "#core/details/source";
+import { BOOKING_REFERENCE } from "./bookings";
 import { describe, expect, test } from "@jest/globals";
 import { ferryDetails } from "./details";
 import { lint } from "#core/checks/lint";
@@ -64,4 +66,16 @@ test("clock times are those of the house's zone, over the change of clocks too",
   expect(clockTime(new Date("2026-11-25T23:30:00Z"), 0, "06:00", "Pacific/Auckland")).toBe(
     "2026-11-25T17:00:00.000Z",
   );
+});
+
+test.each([
+  ["about QW7-K2M, please", "QW7-K2M"],
+  ["(H4T-9PL) and MA1-R7A", "H4T-9PL"],
+  ["no booking here", null],
+  ["qw7-k2m in small letters", null],
+  ["ABC-DEF has no digit", null],
+  ["123-456 has no letter", null],
+  ["XQW7-K2MX is longer", null],
+])("the reference in “%s” is %s", (text, reference) => {
+  expect(referenceIn(BOOKING_REFERENCE, text)).toBe(reference);
 });

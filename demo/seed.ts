@@ -5,13 +5,14 @@ import { ContactForm, Forwarder, Mailbox, Question } from "#server/db/entities/m
 import { nameKey } from "#core/checks/names";
 import { steps } from "#core/forms/steps";
 import { readMarkdown } from "#core/formats/markdown";
-import { DetailField, Field } from "#server/db/entities/cases";
+import { DetailField, DetailSource, Field } from "#server/db/entities/cases";
 import { Customer, CustomerAddress, Organisation } from "#server/db/entities/customers";
 import { Reply, Signature, Stationery, UsualReply } from "#server/db/entities/library";
 import { House, Person, SetupStep, PhoneNumber, Team } from "#server/db/entities/people";
 import { hashPassword } from "#server/people/password";
 import { importLibrary } from "#server/replies/import";
 import { ensureOwnShelf } from "#server/replies/shelves";
+import { ferryBookings } from "./bookings";
 import { ferryDetails } from "./details";
 import { ferryForwarder } from "./forwarders";
 import { ferryQuestions } from "./questions";
@@ -56,7 +57,9 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   for (const step of steps) em.create(SetupStep, { step, state: "done", person: null, at: now });
   for (const [position, field] of demo.house.fields.entries())
     em.create(Field, { retiredAt: null, ...field, position });
-  for (const [position, field] of ferryDetails.entries()) em.create(DetailField, { ...field, position });
+  const bookings = em.create(DetailSource, ferryBookings());
+  for (const [position, { source: _, ...field }] of ferryDetails.entries())
+    em.create(DetailField, { ...field, source: bookings, path: `$.${field.key}`, position });
   for (const question of ferryQuestions) em.create(Question, question);
   await importLibrary(
     em,

@@ -85,7 +85,7 @@ test("a case goes through its states, and its customer hears of them by notices 
 
   // By itself, with a chance to call it back; called back, it is offered.
   await fromMenu(page, "It waits on a colleague");
-  await expect(notices).toContainText(`“${title}” goes by itself at`);
+  await expect(notices).toContainText(`“${title}” goes by itself`);
   expect(await violations(page)).toEqual([]);
   await notices.getByRole("button", { name: "Call it back" }).click();
   await expect(notices).toContainText(`Tell them by “${title}”?`);
@@ -95,7 +95,7 @@ test("a case goes through its states, and its customer hears of them by notices 
   // The same, and nobody calls it back: it arrives, says that it was sent by itself, and the case stays as it was brought.
   await fromMenu(page, "Take it up again");
   await fromMenu(page, "It waits on a colleague");
-  await expect(notices).toContainText("goes by itself at");
+  await expect(notices).toContainText("goes by itself");
   const told = await nextMail(address);
   expect(told.text).toContain("Your case is with a colleague of ours now.");
   expect(header(told, "auto-submitted")).toBe("auto-generated");

@@ -6,6 +6,7 @@ import { readEnvironment, type Environment } from "#server/environment";
 import { startBoss, useBoss } from "#server/queue/boss";
 import { hashPassword } from "#server/people/password";
 import { ensureOwnShelf } from "#server/replies/shelves";
+import { findBookings } from "../demo/bookings";
 import { demoSignIns, seedDemo } from "../demo/seed";
 
 /** Makes the database ready: schema, job queues, and what an empty one begins with. Prints what one signs in with. */
@@ -54,6 +55,7 @@ async function prepare(environment: Environment): Promise<void> {
       `  The database was empty. Sign in as lead@example.com with ${password}: it is shown this once.\n`,
     );
   }
+  if (environment.standins.on) await findBookings(orm.em.fork());
   if (environment.seed === "demo") {
     const { people, password } = await demoSignIns();
     const known = new Set((await orm.em.fork().find(Person, {})).map((person) => person.email));

@@ -27,6 +27,14 @@ const schema = z.object({
       "names what is neither an address nor a network, as in 10.0.0.7 or 10.0.0.0/8",
     )
     .default([]),
+  DETAIL_NETWORKS: z
+    .string()
+    .transform(listed)
+    .refine(
+      (list) => list.every(isNetwork),
+      "names what is neither an address nor a network, as in 10.0.0.7 or 10.0.0.0/8",
+    )
+    .default([]),
   MAIL_RECEIVERS: z
     .string()
     .transform(listed)
@@ -97,6 +105,8 @@ export interface Environment {
   /** Addresses and networks of proxies on other machines whose word on address and encryption counts; loopback always does. */
   trustProxy: string[];
   /** Receivers whose Authentication-Results are believed, by their authserv-id (RFC 8601, 2.5). */
+  /** Networks beside the public ones that detail sources may be in. */
+  detailNetworks: string[];
   mailReceivers: string[];
   /** Files of the certificate under which mail is received; null for one of our own making. */
   inboundTls: { cert: string; key: string } | null;
@@ -180,6 +190,7 @@ export function readEnvironment(
       seed: env.SEED,
       publicUrl: env.PUBLIC_URL ?? null,
       trustProxy: env.TRUST_PROXY,
+      detailNetworks: env.DETAIL_NETWORKS,
       mailReceivers: env.MAIL_RECEIVERS,
       inboundTls: cert !== undefined && key !== undefined ? { cert, key } : null,
       smtpTlsRequired: env.SMTP_TLS === "required",

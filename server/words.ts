@@ -216,8 +216,6 @@ export const t = wordsOf("server", {
 
   // fields
   aChoiceHasTwoAtLeast: "Write at least two to choose from",
-  whatIsReadOfABookingIsNotRetired:
-    "What is read of a booking is not retired: remove it once nothing reads it",
   thereIsNothingOfThatNumber: "There is nothing of that number any more",
   onlyLeadsFillInForColleagues: "Only leads fill in what is known of colleagues",
   tookFieldAway: "took “{{label}}” away",
@@ -386,6 +384,24 @@ export const t = wordsOf("server", {
   chooseAReplyOnTheShelf: "Choose an answer that is on the shelf",
   saidWhatWasDone: "said what was done: “{{words}}”",
   tookWhatWasDoneAway: "took away what was said to be done",
+
+  // details
+  secretCannotBeOpened:
+    "{{name}} is not asked: the header {{header}} was kept under another secret of the program’s; a lead has to enter it again",
+  sourceMayNotBeAsked: "{{name}} is not asked: {{why}}",
+  sourceTakesTooLong: "{{name}} takes too long",
+  sourceCannotBeReached: "{{name}} cannot be reached",
+  sourceKnowsNone: "{{name}} knows no {{reference}}",
+  sourceLeadsElsewhere: "{{name}} leads elsewhere ({{status}}); set the address that it leads to",
+  sourceAnswersStatus: "{{name}} answers {{status}}",
+  sourceAnswersNoJson: "{{name}}’s answer cannot be read: it is no JSON",
+  sourceCannotBeRead: "{{name}}’s answer cannot be read: {{problem}}",
+  answerIsTooLong: "its answer is longer than a megabyte",
+
+  thereIsNoSuchSource: "There is no such detail source",
+  pathOfField: "{{label}}: {{problem}}",
+  whatTheHeaderSays: "Write what the header {{name}} says",
+  noReferenceIsFound: "No reference of its kind is found in the messages of this case",
 
   // edge.ts
   isNoWholeNumber: "is no whole number",

@@ -4,7 +4,7 @@ import type { OpenCase } from "#server/answering/open";
 import type { NoticeWaiting } from "#server/notices/of-case";
 import type { StripReply } from "#server/strip/strip";
 import { useAct } from "../ui/act";
-import { ExactTime } from "../ui/time";
+import { Time } from "../ui/time";
 import { useToast } from "../ui/toast";
 import { inLanguage } from "./letter/around";
 import { t } from "../words/answering";
@@ -41,7 +41,7 @@ export function NoticesLine({
               {notice.state === "queued" && notice.dueAt !== null ? (
                 <>
                   {listed([changed[notice.on](), t("titleGoesByItself", { title: notice.title })])}{" "}
-                  <ExactTime at={Date.parse(notice.dueAt)} />
+                  <Time at={notice.dueAt} />
                 </>
               ) : notice.state === "held" ? (
                 t("titleDidNotGo", { title: notice.title, why: notice.why ?? "" })

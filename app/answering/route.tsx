@@ -5,6 +5,7 @@ import { readOpenCase } from "#server/answering/open";
 import { joinedInto } from "#server/cases/changes";
 import { MOST_PAGES } from "#server/cases/conversation";
 import { neighbours } from "#server/cases/waiting";
+import { refreshOld } from "#server/details/look-up";
 import { idInPath } from "#server/edge";
 import { loaderResult } from "#server/web/results";
 import { readQuery } from "#server/web/body";
@@ -33,6 +34,8 @@ export async function loader(args: Route.LoaderArgs) {
       readOpenCase(em, viewer, number, earlier, now),
       neighbours(em, viewer, number),
     ]);
+    // Whoever opens it does not wait for what is asked anew.
+    if (open.sources.some((source) => source.old && source.asked)) await refreshOld(em, open.id);
     return { open, around };
   });
 }

@@ -11,7 +11,7 @@ import { ValuesList } from "../fields/values-list";
 import { t } from "../words/record";
 import type { Route } from "./+types/organisation";
 import { Promises } from "../ui/promises";
-import { promisesOf } from "#server/promises/promises";
+import { promisesOf } from "#server/promises/of-case";
 import { CaseRows, casesWords } from "./case-rows";
 
 const query = z.object({ after: idInPath.nullable().catch(null) });

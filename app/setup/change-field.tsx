@@ -44,15 +44,13 @@ export function ChangeField({
           {t("whatItIsCalled")}
           <LineInput field={form.register("label")} problem={errors.label?.message} className="text-base" />
         </label>
-        {field.of !== "booking" && (
-          <FieldAsked
-            isChoice={field.type === "choice"}
-            isOfCase={field.of === "case"}
-            topics={topics}
-            control={form.control}
-            problem={errors.options?.message ?? errors.options?.root?.message}
-          />
-        )}
+        <FieldAsked
+          isChoice={field.type === "choice"}
+          isOfCase={field.of === "case"}
+          topics={topics}
+          control={form.control}
+          problem={errors.options?.message ?? errors.options?.root?.message}
+        />
         <FormProblem words={errors.root?.message} />
         <DialogFoot className="mt-5" onCancel={onClose}>
           <Button type="submit" disabled={isSubmitting}>

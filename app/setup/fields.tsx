@@ -23,7 +23,7 @@ export async function loader(args: Route.LoaderArgs) {
   });
 }
 
-const OWNERS = ["case", "customer", "organisation", "agent", "booking"] as const;
+const OWNERS = ["case", "customer", "organisation", "agent"] as const;
 
 /** Fields that the house adds to what it keeps; each is a token at once. */
 export default function Fields({ loaderData }: Route.ComponentProps) {
@@ -61,21 +61,18 @@ export default function Fields({ loaderData }: Route.ComponentProps) {
                       label={t("moreWithField", { field: field.label })}
                       actions={[
                         { words: t("changeIt"), run: () => setChanging(field) },
-                        ...(of === "booking"
-                          ? []
-                          : [
-                              {
-                                words: field.retired ? t("useItAgain") : t("retireIt"),
-                                run: () =>
-                                  void send(
-                                    `fields/${of}/${field.key}/retire`,
-                                    { retired: !field.retired },
-                                    field.retired
-                                      ? t("fieldIsInUse", { field: field.label })
-                                      : t("fieldIsRetired", { field: field.label }),
-                                  ),
-                              },
-                            ]),
+
+                        {
+                          words: field.retired ? t("useItAgain") : t("retireIt"),
+                          run: () =>
+                            void send(
+                              `fields/${of}/${field.key}/retire`,
+                              { retired: !field.retired },
+                              field.retired
+                                ? t("fieldIsInUse", { field: field.label })
+                                : t("fieldIsRetired", { field: field.label }),
+                            ),
+                        },
                         ...(field.uses.length > 0
                           ? []
                           : [

@@ -15,7 +15,6 @@ export const OF = () =>
     customer: t("ofTheCustomer"),
     organisation: t("ofTheOrganisation"),
     agent: t("ofTheColleague"),
-    booking: t("ofItsBookingAsTheBooking"),
   }) as const;
 
 const owners = () =>
@@ -24,7 +23,6 @@ const owners = () =>
     ["customer", t("theCustomer")],
     ["organisation", t("theOrganisation")],
     ["agent", t("theColleague")],
-    ["booking", t("itsBooking")],
   ] as const;
 
 /** What a kind of value is called. */
@@ -93,15 +91,13 @@ export function NewField({ topics }: { topics: string[] }) {
         </label>
         <Button type="submit">{t("addField")}</Button>
       </div>
-      {of !== "booking" && (
-        <FieldAsked
-          isChoice={type === "choice"}
-          isOfCase={of === "case"}
-          topics={topics}
-          control={form.control}
-          problem={errors.options?.message ?? errors.options?.root?.message}
-        />
-      )}
+      <FieldAsked
+        isChoice={type === "choice"}
+        isOfCase={of === "case"}
+        topics={topics}
+        control={form.control}
+        problem={errors.options?.message ?? errors.options?.root?.message}
+      />
       <FormProblem words={errors.root?.message ?? errors.type?.message} />
     </form>
   );

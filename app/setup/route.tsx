@@ -26,6 +26,7 @@ const pages = (): { to: string; label: string; from: "agent" | "curator" | "lead
   { to: "/setup/questions", label: t("questions"), from: "curator" },
   { to: "/setup/stationery", label: t("stationery"), from: "curator" },
   { to: "/setup/fields", label: t("fields"), from: "lead" },
+  { to: "/setup/sources", label: t("detailSources"), from: "lead" },
   { to: "/setup/gaps", label: t("gapsInTheData"), from: "lead" },
 ];
 

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { PromiseMade } from "#server/promises/promises";
+import type { PromiseMade } from "#server/promises/of-case";
 import { t } from "../words/ui";
 import { useAct } from "./act";
 import { dayText } from "./day";

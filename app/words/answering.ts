@@ -254,7 +254,9 @@ export const t = wordsOf("answering", {
   noBookingIsNamedInThis: "No booking is named in this case.",
   booking: "Booking",
   nothingIsKnownOfIt: "Nothing is known of it.",
-  askingTheBookingSystem: "Asking the booking system…",
+  askingTheSystem: "Asking {{name}} …",
+  foundInTheMessage: "found in the message",
+  asOf: "as of <0/>",
   problemThisIsWhatItSaid: "{{problem}}; this is what it said before.",
 
   // inquiry/their-side.tsx
@@ -370,10 +372,9 @@ export const t = wordsOf("answering", {
   itIsSomebodyElses: "It is somebody else’s now",
   somethingWasPromised: "Something was promised",
   noticesOfThisCase: "Notices of this case",
-  titleGoesByItself: "“{{title}}” goes by itself at",
+  titleGoesByItself: "“{{title}}” goes by itself:",
   titleDidNotGo: "“{{title}}” did not go by itself: {{why}}",
   tellThemByTitle: "{{changed}}. Tell them by “{{title}}”?",
-  titleGoesToThem: "“{{title}}” goes to the customer by itself.",
   whatWasDoneOn: "What was done on {{label}}",
   lettersMayRead: "Letters and notices may say it to the customer, by a value of its own.",
   whatWasDone: "What was done",

@@ -54,6 +54,7 @@ test("every screen, the server and each part of the core have a catalogue, under
       "checks",
       "clock",
       "conditions",
+      "details",
       "forms",
       "labels",
       "letters",

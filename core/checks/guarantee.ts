@@ -41,6 +41,7 @@ const reasons = {
   customer: "notEveryCustomerToldUs",
   organisation: "manyCustomersBelongToNoOrganisation",
   booking: "notEveryCaseHasABooking",
+  detail: "notEveryCaseIsKnownOutside",
   agent: "notEveryColleagueHasFilledItIn",
   house: "theFactMayBeRemoved",
   ask: "theFactMayBeRemoved",

@@ -41,21 +41,17 @@ const fieldShape = {
   required: z._default(z.boolean(), false),
 };
 
-/** A field that the house adds to its cases, customers, organisations or colleagues, or to what it reads of a booking. */
+/** A field that the house adds to its cases, customers, organisations or colleagues. */
 export const newFieldSchema = z
   .strictObject({
     ...fieldShape,
     type: z.enum(fieldTypes),
-    of: z._default(z.enum([...fieldOwners, "booking"]), "case"),
+    of: z._default(z.enum(fieldOwners), "case"),
   })
   .check(
     z.refine(({ type, options }) => type !== "choice" || options.length > 1, {
       path: ["options"],
       error: () => t("atLeastTwoChoices"),
-    }),
-    z.refine(({ type, of }) => type !== "choice" || of !== "booking", {
-      path: ["type"],
-      error: () => t("aBookingHasNoChoices"),
     }),
   );
 export type NewField = z.infer<typeof newFieldSchema>;

@@ -41,7 +41,7 @@ type Label = Parameters<typeof t>[0];
 
 type Row = [key: string, label: Label, type: TokenType, example: Detail];
 
-const rows: Record<Exclude<TokenGroup, "booking" | "ask" | "answer">, Row[]> = {
+const rows: Record<Exclude<TokenGroup, "booking" | "detail" | "ask" | "answer">, Row[]> = {
   case: [
     ["number", "caseNumber", "text", "SF-20417"],
     ["subject", "subjectOfTheCase", "text", "friday boat??"],
@@ -118,6 +118,8 @@ export interface FieldToken extends OwnToken {
 
 /** A detail of an outside system that the house asks, as a booking’s: read as `booking.KEY`. */
 export interface DetailToken extends OwnToken {
+  /** The key of the system that tells it; of bookings where it is left out. */
+  source?: string;
   /** Whether every booking says it: replies for cases with a booking need no stand-in for it then. */
   always: boolean;
   /** Whether its values are ordinary words, by which no booking is known again in a text. */
@@ -160,14 +162,25 @@ export function catalogue(own: Own = NONE): ReadonlyMap<string, Token> {
 
 const OURS: ReadonlySet<TokenGroup> = new Set<TokenGroup>(["agent", "house"]);
 
+/** Whether a detail is told of bookings. */
+function isOfBooking({ source }: Pick<DetailToken, "source">): boolean {
+  return source === undefined || source === "bookings";
+}
+
+/** The name of a detail's token: of a booking by its own key, of other systems with theirs before it. */
+export function detailName(field: Pick<DetailToken, "source" | "key">): string {
+  return isOfBooking(field) ? `booking.${field.key}` : `detail.${field.source}_${field.key}`;
+}
+
 function listed(own: Own): ReadonlyMap<string, Token> {
   const details = (own.details ?? []).map((field): Token => ({
-    name: `booking.${field.key}`,
-    group: "booking",
+    name: detailName(field),
+    group: isOfBooking(field) ? "booking" : "detail",
     label: field.label,
     type: field.type,
     example: field.example,
-    always: field.always,
+    // Whatever a system always says, not every case is known to it.
+    always: isOfBooking(field) && field.always,
     ordinary: field.ordinary,
   }));
   // In the order in which people think of them: the case, who wrote, what it is about, ourselves.

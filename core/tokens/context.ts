@@ -40,6 +40,8 @@ export const contextSchema = z.strictObject({
   customer: group,
   organisation: group,
   booking: group,
+  /** What other outside systems say, each under its own name: `SOURCE_KEY`. */
+  detail: group,
   agent: group,
   house: group,
   /** Where each question is answered: its address, or `true` where its answers stand beside the words. */
@@ -60,6 +62,7 @@ export const tokenGroups = [
   "customer",
   "organisation",
   "booking",
+  "detail",
   "agent",
   "house",
   "ask",

@@ -37,6 +37,7 @@ export const t = wordsOf("checks", {
   notEveryCaseSaysIt: "not every case says it",
   notEveryCustomerToldUs: "not every customer told us",
   manyCustomersBelongToNoOrganisation: "many customers belong to no organisation",
+  notEveryCaseIsKnownOutside: "not every case is known there",
   notEveryCaseHasABooking: "not every case has a booking",
   notEveryColleagueHasFilledItIn: "not every colleague has filled it in",
   theFactMayBeRemoved: "the fact may be removed",

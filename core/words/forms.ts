@@ -7,6 +7,17 @@ export const t = wordsOf("forms", {
   putOneOfItsMessagesHere: "Put one of its messages here",
   aNumberOfCharacters: "A number of characters, 20 to 100,000",
 
+  // source.ts
+  writeWhatItIsCalled: "Write what it is called",
+  aWholeNumber: "Write a whole number",
+  fromTo: "From {{least, number}} to {{most, number}}",
+  anAddressWithAReference:
+    "An address with the reference in it, as in https://bookings.example.com/api/{reference}",
+  aHeader: "A header’s name, as in Authorization",
+  aHeaderOfTheConnection: "This header is the connection’s own",
+  aHeadersValue: "Letters, digits and signs on one line",
+  writeItsPath: "Write where it stands, as in $.sailing.ship",
+
   // notice.ts
   chooseAReply: "Choose a reply",
   aWholeNumberOfMinutes: "Write a whole number of minutes",
@@ -97,7 +108,6 @@ export const t = wordsOf("forms", {
   atMostChoices: "At most {{most}} choices",
   eachChoiceOnce: "Each choice stands once",
   atLeastTwoChoices: "Write at least two to choose from",
-  aBookingHasNoChoices: "What is read of a booking is no choice: take text",
 
   // tokens/fields.ts
   aNumber: "A number, as in 6.5",

@@ -54,6 +54,7 @@ export const t = wordsOf("tokens", {
   thereIsNoCase: "there is no case",
   theCustomerIsNotKnown: "the customer is not known",
   theCustomerBelongsToNoOrganisation: "the customer belongs to no organisation",
+  nothingWasFoundOutside: "no outside system told it",
   noBookingWasFound: "no booking was found",
   noAgentIsNamed: "no agent is named",
   noHouseFactsAreKept: "no house facts are kept",

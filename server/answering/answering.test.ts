@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from "@jest/globals";
-import { DetailField } from "../db/entities/cases";
+import { DetailField, DetailSource } from "../db/entities/cases";
 import { factsRead } from "#core/checks/facts-read";
 import { addFact, setFact } from "../house/facts";
 import { readMarkdown } from "#core/formats/markdown";
@@ -224,7 +224,11 @@ describe("sending", () => {
     const fields = house.em();
     fields.create(DetailField, {
       ...{ key: "sails_at", label: "sailing", type: "datetime", example: "2026-11-27T07:40:00Z" },
-      ...{ short: null, usual: null },
+      ...{ short: null, usual: null, path: "$.sails_at" },
+      source: fields.create(DetailSource, {
+        ...{ key: "bookings", name: "Bookings", address: "https://example.com/{reference}" },
+        ...{ pattern: null },
+      }),
     });
     await fields.flush();
     const { number, message } = await ready("At {$booking.sails_at}.");

@@ -50,7 +50,7 @@ export async function caseContext(
   const reading = readForLetter(em, viewer.id, subject.id);
   if (em.isInTransaction()) await reading;
   const [read, recipients] = await Promise.all([reading, recipientsOf(em, subject, settings)]);
-  const { writer, stands, latest, attached, booking, answers } = read;
+  const { writer, stands, latest, attached, booking, answers, outside } = read;
   const { house } = settings;
   const own = ownTokensOf(settings, now);
   const language = inOurRegion(latest?.language ?? customer.language ?? house.language, house.language);
@@ -66,6 +66,7 @@ export async function caseContext(
     language,
     attached,
     answers,
+    outside,
     now,
   });
   return { context, own, recipients, customerTimeZone: customer.timeZone ?? null, language, booking };
@@ -88,6 +89,8 @@ interface ReadForLetter {
   /** What is known of the booking; null where nothing was asked. */
   booking: Pick<CaseLookup, "data" | "problem"> | null;
   answers: Record<string, Detail>;
+  /** What other outside systems said, by source. */
+  outside: Record<string, Record<string, Detail>>;
 }
 
 /** Who writes, what is answered and what was booked, in one. @throws NotFound when the person is gone */
@@ -103,6 +106,8 @@ async function readForLetter(em: EntityManager, personId: number, caseId: number
               exists (select 1 from attachments a where a.message_id = m.id) as attached,
               (select jsonb_build_object('data', k.data, 'problem', k.problem) from case_lookups k
                 where k.case_id = :case and k.source = 'bookings') as booking,
+              (select coalesce(jsonb_object_agg(k.source, k.data), '{}') from case_lookups k
+                where k.case_id = :case and k.source <> 'bookings' and k.data is not null) as outside,
               (select coalesce(jsonb_object_agg(l.key, l.answer), '{}') from (
                  select distinct on (q.key) q.key, a.answer from asked_questions a join questions q on q.id = a.question_id
                   where a.case_id = :case and a.answered_at is not null order by q.key, a.answered_at desc) l) as answers
@@ -142,6 +147,8 @@ export interface ContextParts {
   attached: boolean;
   /** What the customer pressed last, by question. */
   answers: Record<string, Detail>;
+  /** What other outside systems said, by source; nothing where it is not told. */
+  outside?: Record<string, Record<string, Detail>>;
   now: Date;
 }
 
@@ -195,6 +202,11 @@ export function contextFrom(parts: ContextParts): Context {
         }
       : {},
     booking: booking?.data ?? {},
+    detail: Object.fromEntries(
+      Object.entries(parts.outside ?? {}).flatMap(([source, data]) =>
+        Object.entries(data).map(([key, value]) => [`${source}_${key}`, value]),
+      ),
+    ),
     agent: {
       ...person.details,
       name: person.name,

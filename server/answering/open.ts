@@ -26,7 +26,8 @@ import { loadDraft, type LoadedDraft } from "./draft";
 import { whyDue } from "../cases/due";
 import { timeSpent, type TimeOf } from "../cases/time-spent";
 import { noticesOf, type NoticeWaiting } from "../notices/of-case";
-import { promisesOf, type PromiseMade } from "../promises/promises";
+import { sourcesOf, type SourceAsked } from "../details/of-case";
+import { promisesOf, type PromiseMade } from "../promises/of-case";
 import { notesOf, type CaseNote } from "../notes/notes";
 import { besideCase } from "./beside";
 import type { Other } from "./presence";
@@ -78,7 +79,8 @@ export interface OpenCase {
   /** Their replies, in every language. */
   noticeReplies: StripReply[];
   bookingReference: string | null;
-  booking: { asked: boolean; problem: string | null };
+  /** What outside systems were asked for it. */
+  sources: SourceAsked[];
   context: Context;
   own: OwnTokens;
   /** The usual address, and all that a letter may go to. */
@@ -142,21 +144,35 @@ export async function readOpenCase(
   const { customer, team } = subject;
   const surround = surroundings(settings, viewer, subject);
   const usually = usualOn(settings, subject);
-  const [gathered, talk, draft, inquiries, past, beside, familiar, why, notes, promises, times, notices] =
-    await Promise.all([
-      caseContext(em, viewer, subject, settings, now),
-      conversation(em, subject, pages),
-      loadDraft(em, viewer, subject.id),
-      inquiriesOf(em, [number]),
-      history(em, subject, customer.displayName),
-      besideCase(em, subject, viewer.id),
-      subject.channel === "email" ? familiarOn(em, subject, settings) : [],
-      whyDue(em, subject, now),
-      notesOf(em, subject.id, viewer),
-      promisesOf(em, { case: subject.id }),
-      timeSpent(em, subject.id),
-      noticesOf(em, subject.id),
-    ]);
+  const [
+    gathered,
+    talk,
+    draft,
+    inquiries,
+    past,
+    beside,
+    familiar,
+    why,
+    notes,
+    promises,
+    times,
+    notices,
+    sources,
+  ] = await Promise.all([
+    caseContext(em, viewer, subject, settings, now),
+    conversation(em, subject, pages),
+    loadDraft(em, viewer, subject.id),
+    inquiriesOf(em, [number]),
+    history(em, subject, customer.displayName),
+    besideCase(em, subject, viewer.id),
+    subject.channel === "email" ? familiarOn(em, subject, settings) : [],
+    whyDue(em, subject, now),
+    notesOf(em, subject.id, viewer),
+    promisesOf(em, { case: subject.id }),
+    timeSpent(em, subject.id),
+    noticesOf(em, subject.id),
+    sourcesOf(em, subject, settings.sources, now),
+  ]);
   const language = draft?.language ?? gathered.language;
   const {
     beside: alsoWanted,
@@ -209,7 +225,7 @@ export async function readOpenCase(
       organisationKind: customer.organisation?.kind ?? null,
     },
     bookingReference: subject.bookingReference ?? null,
-    booking: { asked: gathered.booking !== null, problem: gathered.booking?.problem ?? null },
+    sources,
     context: gathered.context,
     own: gathered.own,
     recipient: gathered.recipients.usual,

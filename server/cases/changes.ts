@@ -219,8 +219,7 @@ async function standAgain(
   now: Date,
 ): Promise<void> {
   const [then, set] = [before, after].map((all) => all.find((one) => one.case === subject.id));
-  const untouched =
-    set !== undefined && isDeepStrictEqual(set, standing(subject));
+  const untouched = set !== undefined && isDeepStrictEqual(set, standing(subject));
   if (then) {
     subject.customer = em.getReference(Customer, then.customer);
     if (then.assignee !== undefined)

@@ -7,13 +7,11 @@ import { wellFormed } from "#core/text/well-formed";
 import { Chat } from "../db/entities/chats";
 import { Case, CaseEvent } from "../db/entities/cases";
 import { query } from "../db/sql";
-import { bookingReferenceIn } from "../details/bookings";
+import { noteReferences } from "../details/look-up";
 import { digestOf } from "../digest";
 import { Conflict, NotFound } from "../errors";
 import { awaitAnswer } from "../cases/standing";
 import { notifyCase } from "../events/notify";
-import { settingsOf } from "../house/settings";
-import { queue } from "../queue/boss";
 import { createCustomer, firstTeam, openCase } from "../receiving/arrival";
 import { beginningOf } from "../receiving/beginning";
 import { t } from "../words";
@@ -168,22 +166,18 @@ async function keepPiece(em: EntityManager, chat: number, said: Said, now: Date)
     [now, now, now, chat, t("guest"), said.text, said.key, now],
   );
   if (!kept) throw new Error("The chat is gone");
-  const { details } = await settingsOf(em);
-  const reference = details.length > 0 ? bookingReferenceIn(said.text) : null;
-  const [fresh] = await query<{ named: boolean; awaited: boolean }>(
+  await noteReferences(em, kept.case, said.text);
+  const [fresh] = await query<{ awaited: boolean }>(
     em,
-    `update cases c set updated_at = ?, booking_reference = coalesce(c.booking_reference, ?)
-       from cases before where c.id = ? and before.id = c.id
-     returning before.booking_reference is null and c.booking_reference is not null as named,
-               c.waiting_since is null or c.status not in ('new', 'open') as awaited`,
-    [now, reference, kept.case],
+    `update cases c set updated_at = ? where c.id = ?
+     returning c.waiting_since is null or c.status not in ('new', 'open') as awaited`,
+    [now, kept.case],
   );
   if (fresh?.awaited) {
     const subject = await em.findOneOrFail(Case, { id: kept.case }, { refresh: true });
     await awaitAnswer(em, subject, now);
     await em.flush();
   }
-  if (fresh?.named) await queue(em, "look-up", { case: kept.case });
   await tellChat(em, { id: chat }, kept.number, { what: "pieces", by: "them" });
   await notifyCase(em, kept.number, "message");
   return kept.piece;

@@ -24,6 +24,7 @@ import { Migration00020Fields } from "./migrations/00020-fields";
 import { Migration00021Waits } from "./migrations/00021-waits";
 import { Migration00022Promises } from "./migrations/00022-promises";
 import { Migration00023Notices } from "./migrations/00023-notices";
+import { Migration00024DetailSources } from "./migrations/00024-detail-sources";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -51,6 +52,7 @@ const migrations = [
   { name: "00021-waits", class: Migration00021Waits },
   { name: "00022-promises", class: Migration00022Promises },
   { name: "00023-notices", class: Migration00023Notices },
+  { name: "00024-detail-sources", class: Migration00024DetailSources },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

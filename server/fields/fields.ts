@@ -2,14 +2,14 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { FieldChange, NewField } from "#core/forms/house";
 import { fieldOwners } from "#core/tokens/fields";
 import type { Detail } from "#core/tokens/context";
-import { DetailField, Field } from "../db/entities/cases";
+import { Field } from "../db/entities/cases";
 import { named, query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
 import { freeName } from "../house/facts";
 import { requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
 
-/** A field that the house added to what it keeps, or to what it reads of a booking: a token from then on. */
+/** A field that the house added to what it keeps; a token from then on. */
 export interface FieldRow {
   of: NewField["of"];
   key: string;
@@ -24,7 +24,7 @@ export interface FieldRow {
 }
 
 /** Replies, by the names of tokens that they read; retired ones count for nothing. @param names as in `case.harbour` */
-async function repliesThatRead(
+export async function repliesThatRead(
   em: EntityManager,
   names: readonly string[],
 ): Promise<Map<string, { key: string; title: string }[]>> {
@@ -43,23 +43,16 @@ async function repliesThatRead(
   return new Map(rows.map((row) => [row.name, row.replies]));
 }
 
-/** What the house added to its cases, customers, organisations and colleagues, then what it reads of a booking. */
+/** What the house added to its cases, customers, organisations and colleagues. */
 export async function listFields(em: EntityManager): Promise<FieldRow[]> {
   const order = { orderBy: { position: "asc", key: "asc" } } as const;
   const own = await em.find(Field, {}, order);
-  const details = await em.find(DetailField, {}, order);
-  const known = [
-    ...own.map((field) => ({ ...field, retired: field.retiredAt != null })),
-    ...details.map((field) => ({
-      ...{ ...field, of: "booking" as const },
-      ...{ options: [], topics: [], required: false, retired: false },
-    })),
-  ];
+  const known = own.map((field) => ({ ...field, retired: field.retiredAt != null }));
   const uses = await repliesThatRead(
     em,
     known.map(({ of, key }) => `${of}.${key}`),
   );
-  return [...fieldOwners, "booking" as const].flatMap((owner) =>
+  return fieldOwners.flatMap((owner) =>
     known
       .filter(({ of }) => of === owner)
       .map(({ of, key, label, type, options, topics, required, retired }) => ({
@@ -87,26 +80,18 @@ export async function addField(em: EntityManager, viewer: Viewer, input: NewFiel
     const { of, label, type, options, topics, required } = input;
     const key = await freeName(inner, label, of);
     const example = type === "choice" ? (options[0] ?? null) : examples[type];
-    if (of === "booking")
-      inner.create(DetailField, {
-        ...{ key, label, type: type === "choice" ? "text" : type, example },
-        ...{ short: label, usual: null },
-        position: await inner.count(DetailField),
-      });
-    else
-      inner.create(Field, {
-        ...{ of, key, label, type, example, topics, required, retiredAt: null },
-        options: type === "choice" ? options : [],
-        position: await inner.count(Field),
-      });
+    inner.create(Field, {
+      ...{ of, key, label, type, example, topics, required, retiredAt: null },
+      options: type === "choice" ? options : [],
+      position: await inner.count(Field),
+    });
     return key;
   });
 }
 
-/** A field that is kept, of whatever it is. @throws NotFound */
+/** A field that is kept. @throws NotFound */
 async function findField(em: EntityManager, of: NewField["of"], key: string) {
-  const field =
-    of === "booking" ? await em.findOne(DetailField, { key }) : await em.findOne(Field, { of, key });
+  const field = await em.findOne(Field, { of, key });
   if (!field) throw new NotFound(t("thereIsNoSuchField"));
   return field;
 }
@@ -126,7 +111,6 @@ export async function changeField(
   await em.transactional(async (inner) => {
     const field = await findField(inner, of, key);
     field.label = label;
-    if (!("of" in field)) return;
     if (field.type === "choice" && options.length < 2)
       throw new Unusable(t("aChoiceHasTwoAtLeast"), "options");
     Object.assign(field, { topics, required, options: field.type === "choice" ? options : [] });
@@ -145,7 +129,6 @@ export async function retireField(
   requireRole(viewer, "lead");
   await em.transactional(async (inner) => {
     const field = await findField(inner, of, key);
-    if (!("of" in field)) throw new Unusable(t("whatIsReadOfABookingIsNotRetired"));
     field.retiredAt = retired ? now : null;
   });
 }

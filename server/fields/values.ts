@@ -14,8 +14,6 @@ import { t } from "../words";
 /** What fields say, by their keys; null takes a value away. What is left out stays. */
 export const valuesSchema = z.strictObject({ values: z.record(z.string().max(120), z.unknown()) });
 export const ownerSchema = z.enum(fieldOwners, t.error("thereIsNoSuchField"));
-/** The same, or what is read of a booking. */
-export const anyOwnerSchema = z.enum([...fieldOwners, "booking"], t.error("thereIsNoSuchField"));
 
 /** A field as somebody fills it in, with its value. */
 export interface FilledField {

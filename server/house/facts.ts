@@ -19,7 +19,7 @@ import { catalogue } from "#core/tokens/catalogue";
 import { nameFrom } from "#core/tokens/name";
 import { contextSchema, moneySchema, type Context, type Detail } from "#core/tokens/context";
 import { roleName } from "#core/words/named";
-import { DetailField, Field } from "../db/entities/cases";
+import { Field } from "../db/entities/cases";
 import { HouseFact, HouseFactValue } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { named, query } from "../db/sql";
@@ -201,17 +201,13 @@ export async function addFact(em: EntityManager, viewer: Viewer, input: NewFact,
 export async function freeName(
   em: EntityManager,
   label: string,
-  group: "house" | "booking" | FieldOwner,
+  group: "house" | FieldOwner,
 ): Promise<string> {
   // Two of one label at once: the second waits here, and finds the name taken.
   await query(em, "select pg_advisory_xact_lock(hashtext(?))", [`names of ${group}`]);
   const fields = { fields: ["key"] } as const;
   const found =
-    group === "house"
-      ? await em.find(HouseFact, {}, fields)
-      : group === "booking"
-        ? await em.find(DetailField, {}, fields)
-        : await em.find(Field, { of: group }, fields);
+    group === "house" ? await em.find(HouseFact, {}, fields) : await em.find(Field, { of: group }, fields);
   const taken = new Set(found.map(({ key }) => key));
   for (const { name } of catalogue().values())
     if (name.startsWith(`${group}.`)) taken.add(name.slice(group.length + 1));

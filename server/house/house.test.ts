@@ -352,18 +352,6 @@ describe("case fields", () => {
     await query(em(), "update reply_variants set subject = '{$case.goodwill_given}' where title is null");
     await expect(removeField(em(), lead, "case", "goodwill_given")).rejects.toThrow("first");
     await expect(removeField(em(), house.maren, "case", "number_2")).rejects.toThrow(NotAllowed);
-    // What is read of a booking is defined in the same way, and apart from it.
-    expect(await addField(em(), lead, aField("Number", "text", "booking"))).toBe("number");
-    expect((await ownTokens(em(), now)).details).toMatchObject([
-      { key: "number", short: "Number", always: false },
-    ]);
-    expect((await listFields(em())).map((one) => [one.of, one.key, one.uses])).toContainEqual([
-      "booking",
-      "number",
-      [],
-    ]);
-    await removeField(em(), lead, "booking", "number");
-    expect((await ownTokens(em(), now)).details).toEqual([]);
     await removeField(em(), lead, "case", "number_2");
     await expect(removeField(em(), lead, "case", "number_2")).rejects.toThrow(NotFound);
     expect((await listFields(em())).map((field) => field.key)).toEqual(["goodwill_given"]);

@@ -12,7 +12,7 @@ import type { Context, Detail } from "#core/tokens/context";
 import type { StateWords } from "#core/notices/state-words";
 import type { Written } from "#core/language/written";
 import { AnswerTime as AnswerTimeEntity, Calendar } from "../db/entities/calendars";
-import { DetailField, Field } from "../db/entities/cases";
+import { DetailField, DetailSource, Field } from "../db/entities/cases";
 import { Signature, Stationery, UsualReply } from "../db/entities/library";
 import { answerType, type QuestionKind } from "#core/questions/question";
 import { Mailbox, Question } from "../db/entities/mailboxes";
@@ -35,6 +35,8 @@ export interface Settings {
   fields: FieldToken[];
   /** What outside systems tell of a case. */
   details: DetailToken[];
+  /** Outside systems that are asked; the pattern finds their references in messages. */
+  sources: { key: string; name: string; pattern: string | null; cacheMinutes: number }[];
   /** Every value that a house fact had or will have, the latest first. */
   facts: FactValue[];
   /** Addresses of our own, in lower case. */
@@ -120,7 +122,12 @@ async function readSettings(em: EntityManager): Promise<Settings> {
   const inner = em.fork({ keepTransactionContext: true });
   const house = await inner.findOneOrFail(House, { id: 1 });
   const fields = await inner.find(Field, {}, { orderBy: { position: "asc", key: "asc" } });
-  const details = await inner.find(DetailField, {}, { orderBy: { position: "asc", key: "asc" } });
+  const sources = await inner.find(DetailSource, {}, { orderBy: { position: "asc", id: "asc" } });
+  const details = await inner.find(
+    DetailField,
+    {},
+    { orderBy: { source: { position: "asc" }, position: "asc", key: "asc" }, populate: ["source"] },
+  );
   const facts = await prepared<Omit<FactValue, "from"> & { from: string }>(
     inner,
     `select f.key, f.label, f.type, f.language, v.valid_from as from, v.value, v.texts from house_facts f join house_fact_values v on v.fact_id = f.id
@@ -156,8 +163,11 @@ async function readSettings(em: EntityManager): Promise<Settings> {
       type: type === "choice" ? "text" : type,
       retired: retiredAt != null,
     })),
-    details: details.map(({ key, label, type, example, always, ordinary, short, usual }) => ({
-      ...{ key, label, type, example, always, ordinary },
+    sources: sources.map(({ key, name, pattern, cacheMinutes }) => ({
+      ...{ key, name, cacheMinutes, pattern: pattern ?? null },
+    })),
+    details: details.map(({ source, key, label, type, example, always, ordinary, short, usual }) => ({
+      ...{ source: source.key, key, label, type, example, always, ordinary },
       short: short ?? null,
       usual: usual ?? null,
     })),

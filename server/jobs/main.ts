@@ -6,7 +6,7 @@ import { connect, disconnect, entityManager } from "../db/orm";
 import { openDoor } from "../chats/door";
 import { endSilent } from "../chats/end";
 import { databaseReady } from "../db/ready";
-import { lookUpBooking } from "../details/bookings";
+import { lookUp } from "../details/look-up";
 import { environment } from "../environment";
 import { log } from "../log";
 import { sweepSessions } from "../people/sessions";
@@ -78,8 +78,8 @@ await work("notice", true, async (data) => {
   await sendNotice(await entityManager(), noticeJob.parse(data), new Date());
 });
 await work("look-up", true, async (data, lastTry) => {
-  const done = await lookUpBooking(await entityManager(), lookUpJob.parse(data).case, new Date());
-  if (!done && !lastTry) throw new Error("The booking system did not answer");
+  const done = await lookUp(await entityManager(), lookUpJob.parse(data).case, new Date());
+  if (!done && !lastTry) throw new Error("A detail source did not answer");
 });
 await work("reckon-due", false, async () => {
   await reckonDue(await entityManager(), () => new Date());

@@ -5,7 +5,8 @@ import { query } from "../db/sql";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { caseRecord } from "../record/timeline";
 import { testCase, testHouse, type TestHouse } from "../testing";
-import { makePromise, promiseSchema, promisesOf, settlePromise } from "./promises";
+import { promisesOf } from "./of-case";
+import { makePromise, promiseSchema, settlePromise } from "./promises";
 
 let house: TestHouse;
 beforeAll(async () => {

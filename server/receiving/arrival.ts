@@ -5,10 +5,9 @@ import { Customer, CustomerAddress } from "../db/entities/customers";
 import type { Message } from "../db/entities/messages";
 import { Team } from "../db/entities/people";
 import { query } from "../db/sql";
-import { bookingReferenceIn } from "../details/bookings";
+import { noteReferences } from "../details/look-up";
 import { notifyCase } from "../events/notify";
 import { settingsOf } from "../house/settings";
-import { queue } from "../queue/boss";
 
 /** What a message that arrives does to its case, by whatever channel it comes. */
 
@@ -179,12 +178,8 @@ export async function arrived(em: EntityManager, arrival: Arrival, now: Date): P
   await notifyCase(em, subject.number, "message");
 }
 
-/** A booking that words name is the case’s, where it has none yet, and is looked up. Writes what the unit of work holds. */
+/** What words name of bookings and the like is the case’s, where it has none yet, and is looked up. Writes what the unit of work holds. */
 export async function noteBooking(em: EntityManager, subject: Case, words: string): Promise<void> {
-  // Where the house asks no booking system, what looks like a reference is none.
-  const { details } = await settingsOf(em);
-  const reference = details.length > 0 && subject.bookingReference == null ? bookingReferenceIn(words) : null;
-  if (reference !== null) subject.bookingReference = reference;
-  await em.flush();
-  if (reference !== null) await queue(em, "look-up", { case: subject.id });
+  const booking = await noteReferences(em, subject.id, words);
+  if (booking !== null) subject.bookingReference = booking;
 }

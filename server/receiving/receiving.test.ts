@@ -11,7 +11,6 @@ import { CustomerAddress } from "../db/entities/customers";
 import { readOpenCase } from "../answering/open";
 import { query } from "../db/sql";
 import { digestOf } from "../digest";
-import { bookingReferenceIn } from "../details/bookings";
 import { messageRaw } from "../cases/conversation";
 import { testCase, testHouse, type TestHouse } from "../testing";
 import { acceptMail } from "./accept";
@@ -157,11 +156,6 @@ describe("reading", () => {
     expect(kept).toMatchObject({ cut: true });
     expect(kept.text).toHaveLength(100_000);
     expect((await messageRaw(house.em(), many.messageId)).content.byteLength).toBeGreaterThan(1_000_000);
-  });
-
-  test("a booking reference is found among other words", () => {
-    expect(bookingReferenceIn("my ref is QW7-K2M, thanks")).toBe("QW7-K2M");
-    expect(bookingReferenceIn("call 020-794 or ABC-DEF or 123-456")).toBeNull();
   });
 });
 

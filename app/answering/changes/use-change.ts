@@ -5,19 +5,7 @@ import { useAct } from "../../ui/act";
 import { useToast } from "../../ui/toast";
 import { t } from "../../words/answering";
 
-const noticed = z.object({
-  title: z.string(),
-  state: z.enum(["offered", "queued", "held"]),
-  dueAt: z.nullable(z.string()),
-  message: z.nullable(z.number()),
-});
-const changed = z.object({
-  change: z.number(),
-  number: z.number(),
-  words: z.string(),
-  notice: z.nullable(noticed),
-});
-const calledBack = z.object({ case: z.number() });
+const changed = z.object({ change: z.number(), number: z.number(), words: z.string() });
 const undone = z.object({ number: z.number() });
 
 /** Changes which case is whose, and what is on it; says what was done, offers to undo it, and goes where the words are now. */
@@ -35,10 +23,6 @@ export function useChange(number: number): {
     toast({ words: t("itIsAsItWas") });
     await navigate(`/cases/${done.data.number}`);
   };
-  const callBack = async (message: number) => {
-    const done = await act(`/messages/${message}/call-back`, {}, calledBack);
-    if (!done.ok) toast({ words: done.problem, tone: "stop" });
-  };
   const change = async (asked: Change) => {
     const done = await act(`/cases/${number}/change`, asked, changed);
     if (!done.ok) return done.problem;
@@ -47,12 +31,6 @@ export function useChange(number: number): {
       words: `${words.slice(0, 1).toUpperCase()}${words.slice(1)}.`,
       action: { label: t("undo"), run: () => void undo(done.data.change) },
     });
-    const { notice } = done.data;
-    if (notice?.state === "queued" && notice.dueAt !== null)
-      toast({
-        words: t("titleGoesToThem", { title: notice.title }),
-        action: { label: t("callItBack"), run: () => void callBack(notice.message ?? 0) },
-      });
     if (done.data.number !== number) await navigate(`/cases/${done.data.number}`);
     return null;
   };

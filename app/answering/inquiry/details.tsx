@@ -1,12 +1,15 @@
-import type { ReactNode } from "react";
-import { catalogue } from "#core/tokens/catalogue";
+import { Fragment, type ReactNode } from "react";
+import { catalogue, detailName } from "#core/tokens/catalogue";
 import { isOnTopic } from "#core/tokens/fields";
 import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
+import type { SourceAsked } from "#server/details/of-case";
 import type { OpenCase } from "#server/answering/open";
 import type { Fillable } from "../../fields/fill-dialog";
 import { FillIn } from "../../fields/fill-in";
+import { Time } from "../../ui/time";
 import { t } from "../../words/answering";
+import { Sentence } from "../../words/sentence";
 
 /** Booking, organisation and the house's own case fields, as far as they are known. */
 export function Details({ open }: { open: OpenCase }) {
@@ -59,8 +62,14 @@ export function Details({ open }: { open: OpenCase }) {
   if (details.length === 0 && own.length === 0 && more.every((one) => one === null)) return null;
   return (
     <dl className="mt-3 grid grid-cols-[auto_1fr_auto_1fr] gap-x-4 gap-y-1 border-y border-line py-3 text-[13px]">
-      {details.length > 0 && <BookingHead open={open} />}
-      {details.map(({ key, short, usual }) => short !== null && pair(`booking.${key}`, short, usual))}
+      {open.sources.map((source) => (
+        <Fragment key={source.key}>
+          <SourceHead source={source} />
+          {details
+            .filter((detail) => (detail.source ?? BOOKINGS) === source.key)
+            .map((detail) => detail.short !== null && pair(detailName(detail), detail.short, detail.usual))}
+        </Fragment>
+      ))}
       {more}
       {filled}
       {own.length > 0 && (
@@ -83,21 +92,29 @@ function fieldsHere({ own, topic, customer }: OpenCase) {
   );
 }
 
-function BookingHead({ open }: { open: OpenCase }) {
-  const reference = open.bookingReference;
-  if (reference === null) return <Wide>{t("noBookingIsNamedInThis")}</Wide>;
-  const found = Object.keys(open.context.booking).length > 0;
+const BOOKINGS = "bookings";
+
+/** By what a system is asked, and how it stands with its answer. */
+function SourceHead({ source }: { source: SourceAsked }) {
+  const { key, name, reference, asked, found, problem, readAt, old } = source;
+  const isBooking = key === BOOKINGS;
+  if (reference === null) return isBooking ? <Wide>{t("noBookingIsNamedInThis")}</Wide> : null;
   return (
     <>
-      <Pair label={t("booking")} value={<strong>{reference}</strong>} />
-      {!found && (
+      <Pair
+        label={isBooking ? t("booking") : name}
+        value={
+          <>
+            <strong>{reference}</strong> <span className="text-soft">{t("foundInTheMessage")}</span>
+          </>
+        }
+      />
+      {!found && <Wide>{problem ?? (asked ? t("nothingIsKnownOfIt") : t("askingTheSystem", { name }))}</Wide>}
+      {found && problem !== null && <Wide>{t("problemThisIsWhatItSaid", { problem })}</Wide>}
+      {found && readAt !== null && (problem !== null || old) && (
         <Wide>
-          {open.booking.problem ??
-            (open.booking.asked ? t("nothingIsKnownOfIt") : t("askingTheBookingSystem"))}
+          <Sentence of={t} name="asOf" parts={[<Time key="0" at={readAt} />]} />
         </Wide>
-      )}
-      {found && open.booking.problem && (
-        <Wide>{t("problemThisIsWhatItSaid", { problem: open.booking.problem })}</Wide>
       )}
     </>
   );

@@ -1,5 +1,5 @@
 import { fieldChangeSchema } from "#core/forms/house";
-import { anyOwnerSchema } from "#server/fields/values";
+import { ownerSchema } from "#server/fields/values";
 import { changeField } from "#server/fields/fields";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
@@ -12,7 +12,7 @@ export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
   return actionResult(async () => {
     const change = await readBody(args.request, fieldChangeSchema);
-    await changeField(em, viewer, anyOwnerSchema.parse(args.params.of), args.params.key, change);
+    await changeField(em, viewer, ownerSchema.parse(args.params.of), args.params.key, change);
     return {};
   });
 }

@@ -1,6 +1,6 @@
 import { actionResult } from "#server/web/results";
 import { removeField } from "#server/fields/fields";
-import { anyOwnerSchema } from "#server/fields/values";
+import { ownerSchema } from "#server/fields/values";
 import { signedIn } from "#server/web/context";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/remove-field";
@@ -9,7 +9,7 @@ import type { Route } from "./+types/remove-field";
 export async function action(args: Route.ActionArgs) {
   const { viewer, em } = await signedIn(args);
   return actionResult(async () => {
-    await removeField(em, viewer, anyOwnerSchema.parse(args.params.of), args.params.key);
+    await removeField(em, viewer, ownerSchema.parse(args.params.of), args.params.key);
     return {};
   });
 }

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { retireField } from "#server/fields/fields";
-import { anyOwnerSchema } from "#server/fields/values";
+import { ownerSchema } from "#server/fields/values";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
 import { actionResult } from "#server/web/results";
@@ -14,7 +14,7 @@ export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
   return actionResult(async () => {
     const { retired } = await readBody(args.request, body);
-    await retireField(em, viewer, anyOwnerSchema.parse(args.params.of), args.params.key, retired, now);
+    await retireField(em, viewer, ownerSchema.parse(args.params.of), args.params.key, retired, now);
     return {};
   });
 }

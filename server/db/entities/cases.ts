@@ -133,13 +133,45 @@ export const JunkSender = defineEntity({
   },
 });
 
-/** A detail of an outside system, as the house defined it; read as `booking.KEY`. */
+/** A header of a request; its value is sealed (see `details/secrets.ts`). */
+export interface SealedHeader {
+  name: string;
+  sealed: string;
+}
+
+/** An outside system that is asked by a reference. */
+export const DetailSource = defineEntity({
+  name: "DetailSource",
+  tableName: "detail_sources",
+  properties: {
+    id: p.integer().primary(),
+    /** Stands in the names of its tokens. */
+    key: p.text().unique(),
+    name: p.text(),
+    /** With `{reference}` in it. */
+    address: p.text(),
+    headers: p.json<SealedHeader[]>().defaultRaw("'[]'"),
+    /** By which a reference is found in messages (RE2); null for none. */
+    pattern: p.text().nullable(),
+    timeoutSeconds: p.integer().default(4),
+    /** What it said is asked anew after so long. */
+    cacheMinutes: p.integer().default(60),
+    position: p.integer().default(0),
+  },
+});
+export type DetailSource = InferEntity<typeof DetailSource>;
+
+/** A detail of an outside system, as the house defined it; read as `booking.KEY`, or `detail.SOURCE_KEY`. */
 export const DetailField = defineEntity({
   name: "DetailField",
   tableName: "detail_fields",
+  uniques: [{ properties: ["source", "key"] }],
   properties: {
     id: p.integer().primary(),
-    key: p.text().unique(),
+    source: () => p.manyToOne(DetailSource).deleteRule("cascade"),
+    key: p.text(),
+    /** Where it stands in an answer (JSONPath, RFC 9535). */
+    path: p.text(),
     label: p.text(),
     type: p.enum([...tokenTypes]),
     example: p.json<Detail>(),
@@ -211,7 +243,10 @@ export const CaseLookup = defineEntity({
     /** Null when nothing was found or the system did not answer. */
     data: p.json<Record<string, Detail>>().nullable(),
     problem: p.text().nullable(),
-    fetchedAt: p.datetime(),
+    /** When it was asked last; null where it is to be asked. */
+    fetchedAt: p.datetime().nullable(),
+    /** When it said what is kept. */
+    readAt: p.datetime().nullable(),
   },
 });
 export type CaseLookup = InferEntity<typeof CaseLookup>;

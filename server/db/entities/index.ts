@@ -8,6 +8,7 @@ import {
   CaseInState,
   CaseLookup,
   DetailField,
+  DetailSource,
   JunkSender,
   Presence,
 } from "./cases";
@@ -61,6 +62,7 @@ export const entities = [
   TimeEntry,
   Notice,
   CaseNotice,
+  DetailSource,
   DetailField,
   CaseLookup,
   Presence,

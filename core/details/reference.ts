@@ -1,0 +1,2 @@
+/** Where a reference stands in an address. */
+export const REFERENCE = "{reference}";
