@@ -137,18 +137,18 @@ function Headers({ form }: { form: FormOf<SourceInput> }) {
       <legend className="font-bold">{t("headers")}</legend>
       {fields.map((field, index) => (
         <div key={field.id} className="mt-1 flex flex-wrap items-baseline gap-x-4 gap-y-1">
-          <label className="flex w-56 flex-col gap-0.5">
-            <span className="sr-only">{t("headerName")}</span>
+          <span className="flex w-56 flex-col gap-0.5">
             <LineInput
+              aria-label={t("headerName")}
               field={form.register(`headers.${index}.name`)}
               problem={errors.headers?.[index]?.name?.message}
               placeholder={t("headerExample")}
               className="font-mono text-sm"
             />
-          </label>
-          <label className="flex min-w-56 grow flex-col gap-0.5">
-            <span className="sr-only">{t("headerValue")}</span>
+          </span>
+          <span className="flex min-w-56 grow flex-col gap-0.5">
             <LineInput
+              aria-label={t("headerValue")}
               type="password"
               autoComplete="off"
               field={form.register(`headers.${index}.value`)}
@@ -156,7 +156,7 @@ function Headers({ form }: { form: FormOf<SourceInput> }) {
               placeholder={t("headerIsKept")}
               className="text-sm"
             />
-          </label>
+          </span>
           <button type="button" className="quiet-link" onClick={() => remove(index)}>
             {t("remove")}
           </button>
