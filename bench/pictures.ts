@@ -91,8 +91,6 @@ async function takeAnswering({ page, take }: Camera, name: string): Promise<void
 async function keeping({ page, take }: Camera): Promise<void> {
   await page.goto("/shelves");
   await take("shelves");
-  await page.goto("/setup/stationery");
-  await take("setup-stationery");
 }
 
 /** A talk under way: looked at first on our side. */
@@ -205,6 +203,8 @@ export function takePictures(): Promise<object> {
       await lead.take("setup-answer-times");
       await lead.page.goto("/setup/fields");
       await lead.take("setup-fields");
+      await lead.page.goto("/setup/sources");
+      await lead.take("setup-sources");
       await lead.page.goto("/report?days=90");
       await lead.page.getByText("Answers a day").waitFor();
       await lead.take("report");

@@ -1,13 +1,14 @@
 import { describe, expect, test } from "@jest/globals";
 import { readMarkdown } from "../formats/markdown";
 import type { Context } from "../tokens/context";
-import { factsRead, factsReadBy } from "./facts-read";
+import { factsRead, factsReadBy, steadyOf } from "./facts-read";
 
 const context = {
+  case: { number: "SF-1", state: "closed", owner: "Bram" },
   house: { desk_phone: "01632 960 100", refund_days: 7, constructor_like: "x" },
   ask: { soup: "https://shelf.example.com/q/soup" },
   written: { "house.desk_phone": { language: "en", others: { de: "anders" } } },
-} satisfies Pick<Context, "house" | "ask" | "written">;
+} satisfies Pick<Context, "case" | "house" | "ask" | "written">;
 
 const slip = (markdown: string, changes: Partial<Parameters<typeof factsRead>[0][number]> = {}) => ({
   ...{ document: readMarkdown(markdown).doc, blanks: {}, passages: {}, subject: null },
@@ -30,6 +31,16 @@ describe("what words read of the house's own", () => {
       "house.desk_phone": { value: "01632 960 100", written: { language: "en", others: { de: "anders" } } },
       "house.hours": { value: null, written: null },
       "house.refund_days": { value: 7, written: null },
+    });
+  });
+
+  test("is how their case stands, where they say it, and nothing else of it", () => {
+    expect(factsRead([slip("{$case.number} is {$case.state}.")], context)).toEqual({
+      "case.state": { value: "closed", written: null },
+    });
+    expect(steadyOf({ ...context.case, time_spent: "1 minute", berth: 7 })).toEqual({
+      number: "SF-1",
+      berth: 7,
     });
   });
 

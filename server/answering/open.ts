@@ -4,7 +4,7 @@ import type { Recipient } from "#core/checks/addressee";
 import type { ForwardedDetails, ForwarderWay } from "#core/mail/forwarded";
 import type { Written } from "#core/language/written";
 import type { Stationery as CoreStationery } from "#core/compose/stationery";
-import { factsReadBy } from "#core/checks/facts-read";
+import { factsReadBy, steadyOf } from "#core/checks/facts-read";
 import type { Doc } from "#core/document/types";
 import type { Context } from "#core/tokens/context";
 import { conversation, type ConversationMessage } from "../cases/conversation";
@@ -312,15 +312,14 @@ export function surroundings(
 
 /**
  * What a letter reads beside its slips, as a digest: it changes when any of that does. The clock does not count, nor what
- * the house knows and nothing of that reads: a fact that is set meanwhile changes those letters alone that read it (`factsRead`).
+ * the house knows and nothing of that reads: what is set or done meanwhile changes those letters alone that read it (`factsRead`).
  */
 export function seenAs(
   { context, recipients, customerTimeZone }: CaseContext,
   around: ReturnType<typeof surroundings>,
 ): string {
   const { now: _now, house: _house, ask: _ask, written, case: ofCase, ...others } = context;
-  const { time_spent: _spent, ...stands } = ofCase;
-  const read = { ...others, case: stands };
+  const read = { ...others, case: steadyOf(ofCase) };
   const { signature, stationery } = around;
   const documents = [signature, stationery?.header, stationery?.footer].flatMap((one) =>
     one ? [one.text, ...Object.values(one.others)] : [],

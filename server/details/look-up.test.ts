@@ -66,7 +66,7 @@ beforeAll(async () => {
   });
   for (const [key, value] of Object.entries(booking)) {
     const type = kinds[key] ?? (typeof value === "number" ? "integer" : "text");
-    const field = { key, label: key, path: `$.${key}`, example: null, short: null, usual: null };
+    const field = { key, label: key, path: `$.${key}`, example: "x", short: null, usual: null };
     bookings.create(DetailField, { ...field, source, type, always: value !== null });
   }
   await bookings.flush();
