@@ -55,7 +55,7 @@ async function prepare(environment: Environment): Promise<void> {
       `  The database was empty. Sign in as lead@example.com with ${password}: it is shown this once.\n`,
     );
   }
-  if (environment.standins.on) await findBookings(orm.em.fork());
+  if (environment.standins.on) await findBookings(orm.em.fork(), environment.standins.url);
   if (environment.seed === "demo") {
     const { people, password } = await demoSignIns();
     const known = new Set((await orm.em.fork().find(Person, {})).map((person) => person.email));

@@ -383,7 +383,7 @@ export const t = wordsOf("answering", {
   sayWhatWasDone: "Say what was done…",
 
   // time
-  noTimeYet: "No time spent yet",
+  setTheTimeRight: "Set the time spent right…",
   timeAtIt: "{{time}} spent on it",
   nameAtIt: "{{name}}: {{time}} at work, {{open}} open",
   nameAtItSetRight: "{{name}}: {{time}}, set right; {{open}} open",

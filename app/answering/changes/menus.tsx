@@ -16,12 +16,13 @@ const AsideDialog = lazy(() => import("./aside-dialog"));
 const AssignDialog = lazy(() => import("./assign-dialog"));
 const DoneDialog = lazy(() => import("./done-dialog"));
 const PromiseDialog = lazy(() => import("./promise-dialog"));
+const TimeDialog = lazy(() => import("../time/time-dialog"));
 const TopicDialog = lazy(() => import("./topic-dialog"));
 const ForwardDialog = lazy(() => import("./forward-dialog"));
 
 type Of = Pick<
   OpenCase,
-  "number" | "label" | "channel" | "recipient" | "status" | "assignee" | "topic" | "done"
+  "number" | "label" | "channel" | "recipient" | "status" | "assignee" | "topic" | "done" | "times"
 > & {
   customer: { name: string };
 };
@@ -29,7 +30,7 @@ type Of = Pick<
 /** What can be done with a case, beside answering it. */
 export function CaseMenu({ open }: { open: Of }) {
   const [wanted, setWanted] = useState<Wanted | null>(null);
-  const [asks, setAsks] = useState<"aside" | "assign" | "topic" | "promise" | "done" | null>(null);
+  const [asks, setAsks] = useState<"aside" | "assign" | "topic" | "promise" | "done" | "time" | null>(null);
   const me = usePerson();
   const { change } = useChange(open.number);
   const toast = useToast();
@@ -67,6 +68,7 @@ export function CaseMenu({ open }: { open: Of }) {
             : [{ words: t("itIsNobodys"), run: () => void make({ what: "assign", to: null })() }]),
           { words: t("weHavePromised"), run: () => setAsks("promise") },
           { words: t("sayWhatWasDone"), run: () => setAsks("done") },
+          { words: t("setTheTimeRight"), run: () => setAsks("time") },
           { words: t("setTheTopicMore"), run: () => setAsks("topic") },
           { words: t("joinAnotherCase"), run: () => setWanted({ what: "join" }) },
           { words: t("moveToAnotherCustomer"), run: () => setWanted({ what: "move" }) },
@@ -95,6 +97,7 @@ export function CaseMenu({ open }: { open: Of }) {
         {asks === "done" && (
           <DoneDialog number={open.number} label={open.label} done={open.done} onClose={close} />
         )}
+        {asks === "time" && <TimeDialog number={open.number} times={open.times} onClose={close} />}
         {asks === "topic" && (
           <TopicDialog number={open.number} label={open.label} topic={open.topic} onClose={close} />
         )}

@@ -11,7 +11,7 @@ import { Disclosure } from "../../ui/disclosure";
 import { Promises } from "../../ui/promises";
 import { Hint } from "../../ui/hint";
 import { Notes } from "../notes/notes";
-import { TimeLine } from "../time/time-line";
+import { TimeSpent } from "../time/time-spent";
 import { CaseMenu } from "../changes/menus";
 import { useChange } from "../changes/use-change";
 import { t } from "../../words/answering";
@@ -56,7 +56,6 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
         {facts.length > 0 && `, ${facts.join(", ")}`}
       </p>
       <StateLine open={open} />
-      <TimeLine open={open} />
       {open.forwarder !== null && open.forwarded !== null && (
         <p className="mt-1 text-sm text-soft [overflow-wrap:anywhere]">
           {[
@@ -135,6 +134,7 @@ function StateLine({ open }: { open: OpenCase }) {
       <span className="text-ink">{state}</span>
       {open.stateReason !== null && `: ${open.stateReason}`}
       {`, ${open.assignee === null ? t("nobodysCase") : t("namesCase", { name: open.assignee.name })}`}
+      <TimeSpent times={open.times} />
       {open.follows !== null && (
         <>
           {", "}
