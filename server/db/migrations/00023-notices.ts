@@ -7,7 +7,7 @@ export class Migration00023Notices extends Migration {
       `create table "time_entries" ("id" serial primary key, "case_id" int not null, "person_id" int not null, "began_at" timestamptz not null, "last_at" timestamptz not null, "open_seconds" int not null default 0, "active_seconds" int not null default 0, "corrected_by_id" int null, "reason" text null)`,
     );
     this.addSql(
-      `create index "time_entries_case_id_person_id_index" on "time_entries" ("case_id", "person_id", "last_at")`,
+      `create index "time_entries_case_id_person_id_last_at_index" on "time_entries" ("case_id", "person_id", "last_at")`,
     );
     this.addSql(
       `create table "notices" ("id" serial primary key, "reply_id" int not null, "on" text check ("on" in ('state', 'topic', 'owner', 'promise')) not null, "into" text[] not null default '{}', "mailboxes" int[] not null default '{}', "channels" text[] not null default '{}', "way" text check ("way" in ('offered', 'queued')) not null, "minutes" int not null default 10, "position" int not null default 0)`,
