@@ -1,4 +1,5 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { BOOKINGS } from "#core/tokens/catalogue";
 import { DetailSource } from "#server/db/entities/cases";
 
 /** Three and three capitals or digits, at least one of each kind. */
@@ -10,7 +11,7 @@ const USUAL = "http://127.0.0.1:4320";
 /** The ferry line's booking system, as its house set it. Where the simulated one is, is found at the start (`findBookings`). */
 export function ferryBookings() {
   return {
-    ...{ key: "bookings", name: "The booking system", address: addressAt(USUAL), headers: [] },
+    ...{ key: BOOKINGS, name: "The booking system", address: addressAt(USUAL), headers: [] },
     ...{ pattern: BOOKING_REFERENCE, timeoutSeconds: 4, cacheMinutes: 60, position: 0 },
   };
 }
@@ -22,5 +23,5 @@ function addressAt(outside: string): string {
 /** The simulated booking system may be elsewhere than when it was set last. @param outside its address, as in http://127.0.0.1:4320 */
 export async function findBookings(em: EntityManager, outside: string): Promise<void> {
   const address = { $re: String.raw`^http://127\.0\.0\.1:\d+/bookings/\{reference\}$` };
-  await em.nativeUpdate(DetailSource, { key: "bookings", address }, { address: addressAt(outside) });
+  await em.nativeUpdate(DetailSource, { key: BOOKINGS, address }, { address: addressAt(outside) });
 }

@@ -4,7 +4,8 @@ import { createTransport, type SendMailOptions } from "nodemailer";
 /** The house under test, as agents, customers and mail servers meet it. */
 
 const env = (name: string, usual: string) => process.env[name] || usual;
-const OUTSIDE = `http://127.0.0.1:${env("STANDINS_PORT", "4320")}`;
+/** Where the simulated outside is. */
+export const OUTSIDE = `http://127.0.0.1:${env("STANDINS_PORT", "4320")}`;
 
 export async function signIn(page: Page, email = "maren@example.com"): Promise<void> {
   await page.goto("/sign-in");
@@ -22,6 +23,12 @@ export async function showCase(page: Page, customer: string): Promise<void> {
     .first()
     .click();
   await answerReady(page);
+}
+
+/** Chooses from the menu of the case that is open. */
+export async function fromMenu(page: Page, words: string): Promise<void> {
+  await page.getByRole("button", { name: "More to do with this case" }).click();
+  await page.getByRole("menuitem", { name: words }).click();
 }
 
 /** Chooses from a list of few. */

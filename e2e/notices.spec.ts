@@ -1,15 +1,10 @@
 import { expect, test, type Page } from "@playwright/test";
 import { violations } from "./axe";
-import { choose, deliverToUs, header, mailbox, nextMail, said, showCase, signIn } from "./house";
+import { choose, deliverToUs, fromMenu, header, mailbox, nextMail, said, showCase, signIn } from "./house";
 
 /** Customers are told when their case changes; how long it took is measured, and set right. */
 
 const words = (page: Page) => page.getByRole("textbox", { name: "The words", exact: true });
-
-async function fromMenu(page: Page, item: string): Promise<void> {
-  await page.getByRole("button", { name: "More to do with this case" }).click();
-  await page.getByRole("menuitem", { name: item }).click();
-}
 
 /** Writes a reply that says how a case stands, and puts it on the shelf. */
 async function writeReply(page: Page, title: string): Promise<void> {

@@ -1,8 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { violations } from "./axe";
-import { answerReady, choose, deliverToUs, nextMail, setFaults, showCase, signIn } from "./house";
-
-const OUTSIDE = `http://127.0.0.1:${process.env.STANDINS_PORT || "4320"}`;
+import { OUTSIDE, answerReady, choose, deliverToUs, nextMail, setFaults, showCase, signIn } from "./house";
 
 test("a lead sets an outside system and tries it; what it says stands beside the next case, and its secret nowhere", async ({
   page,

@@ -1,12 +1,6 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, test } from "@playwright/test";
 import { violations } from "./axe";
-import { choose, deliverToUs, said, showCase, signIn } from "./house";
-
-/** Chooses from the menu of the case that is open. */
-async function fromMenu(page: Page, words: string): Promise<void> {
-  await page.getByRole("button", { name: "More to do with this case" }).click();
-  await page.getByRole("menuitem", { name: words }).click();
-}
+import { choose, deliverToUs, fromMenu, said, showCase, signIn } from "./house";
 
 test("a case goes through every state, is given to a colleague, and junk is set aside by itself until it is undone", async ({
   page,

@@ -26,7 +26,7 @@ export function NoticesLine({
 }) {
   const act = useAct();
   const toast = useToast();
-  const go = (address: string) => async () => {
+  const go = async (address: string) => {
     const done = await act(address, {});
     if (!done.ok) toast({ words: done.problem, tone: "stop" });
   };
@@ -54,7 +54,7 @@ export function NoticesLine({
                 <button
                   type="button"
                   className="quiet-link"
-                  onClick={() => void go(`/messages/${notice.message}/call-back`)()}
+                  onClick={() => void go(`/messages/${notice.message}/call-back`)}
                 >
                   {t("callItBack")}
                 </button>
@@ -68,7 +68,7 @@ export function NoticesLine({
                   <button
                     type="button"
                     className="text-soft underline underline-offset-2"
-                    onClick={() => void go(`/notices/${notice.id}/decline`)()}
+                    onClick={() => void go(`/notices/${notice.id}/decline`)}
                   >
                     {t("leaveIt")}
                   </button>

@@ -1,3 +1,4 @@
+import { isAmong } from "../text/among";
 import { t } from "../words/names";
 
 /** How a customer stands with us: their organisation has a contract that runs, they are of one, or they are by themselves. */
@@ -39,18 +40,15 @@ export interface Matter {
   standing: Standing;
 }
 
-const holds = <T>(listed: readonly T[], value: T | null) =>
-  listed.length === 0 || (value !== null && listed.includes(value));
-
 /** The first answer time that a case fits, in the order of the list; null where it fits none. */
 export function answerTimeFor(times: readonly AnswerTime[], matter: Matter): AnswerTime | null {
   return (
     times.find(
       (one) =>
-        holds(one.channels, matter.channel) &&
-        holds(one.mailboxes, matter.mailbox) &&
-        holds(one.topics, matter.topic) &&
-        holds(one.standings, matter.standing),
+        isAmong(one.channels, matter.channel) &&
+        isAmong(one.mailboxes, matter.mailbox) &&
+        isAmong(one.topics, matter.topic) &&
+        isAmong(one.standings, matter.standing),
     ) ?? null
   );
 }

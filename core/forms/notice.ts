@@ -25,7 +25,7 @@ export type NoticeInput = z.infer<typeof noticeSchema>;
 
 const said = z.record(
   z.string().check(z.maxLength(35)),
-  z.string().check(z.trim(), z.maxLength(100, t.error("hundredCharacters"))),
+  z.string().check(z.trim(), z.maxLength(100, t.error("atMostCharacters", { most: 100 }))),
 );
 
 /** What states are called to customers: by state, then by language. What is left empty is called as usual. */

@@ -1,3 +1,5 @@
+import { isAmong } from "../text/among";
+
 /** What of a case customers may be told of when it changes. */
 export const noticeChanges = ["state", "topic", "owner", "promise"] as const;
 export type NoticeChange = (typeof noticeChanges)[number];
@@ -39,9 +41,4 @@ function fits({ on, into, mailboxes, channels }: NoticeRule, changed: Changed): 
   return (
     on === changed.on && isInto && isAmong(mailboxes, changed.mailbox) && isAmong(channels, changed.channel)
   );
-}
-
-/** Whether a value is one of a list, which stands for any when it is empty. */
-function isAmong<Value>(list: readonly Value[], value: Value | null): boolean {
-  return list.length === 0 || list.some((one) => one === value);
 }

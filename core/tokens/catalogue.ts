@@ -162,9 +162,12 @@ export function catalogue(own: Own = NONE): ReadonlyMap<string, Token> {
 
 const OURS: ReadonlySet<TokenGroup> = new Set<TokenGroup>(["agent", "house"]);
 
+/** The system whose references are bookings: its details are read as `booking.KEY`, and a case has its reference. */
+export const BOOKINGS = "bookings";
+
 /** Whether a detail is told of bookings. */
-function isOfBooking({ source }: Pick<DetailToken, "source">): boolean {
-  return source === undefined || source === "bookings";
+function isOfBooking({ source = BOOKINGS }: Pick<DetailToken, "source">): boolean {
+  return source === BOOKINGS;
 }
 
 /** The name of a detail's token: of a booking by its own key, of other systems with theirs before it. */

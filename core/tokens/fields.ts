@@ -1,3 +1,4 @@
+import { isAmong } from "../text/among";
 import * as z from "zod/mini";
 import { safeHref } from "../document/links";
 import { dayField } from "../forms/fields";
@@ -23,7 +24,7 @@ export type FieldType = (typeof fieldTypes)[number];
 
 /** Whether cases of a topic have what is of some topics; of none is of all. @param topic null where it is not known */
 export function isOnTopic(topics: readonly string[], topic: string | null): boolean {
-  return topics.length === 0 || (topic !== null && topics.includes(topic));
+  return isAmong(topics, topic);
 }
 
 /** A value that was read, or what is wrong with it. */

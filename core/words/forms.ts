@@ -23,7 +23,6 @@ export const t = wordsOf("forms", {
   aWholeNumberOfMinutes: "Write a whole number of minutes",
   aMinuteOrMore: "A minute or more",
   aDayAtMost: "A day at most",
-  hundredCharacters: "At most 100 characters",
 
   // question.ts
   lettersDigitsAndLowLines: "Small letters, digits and low lines, as in how_was_it",

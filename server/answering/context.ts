@@ -25,8 +25,6 @@ export interface CaseContext {
   customerTimeZone: string | null;
   /** Language of the letter to begin with. */
   language: string;
-  /** What is known of the booking; null where nothing was asked. */
-  booking: ReadForLetter["booking"];
 }
 
 /** A language as the house writes it: “en” is “en-GB” for a house of that region, so that dates and times read as usual there. */
@@ -69,7 +67,7 @@ export async function caseContext(
     outside,
     now,
   });
-  return { context, own, recipients, customerTimeZone: customer.timeZone ?? null, language, booking };
+  return { context, own, recipients, customerTimeZone: customer.timeZone ?? null, language };
 }
 
 /** Who writes a letter, as it may name them. */

@@ -1,14 +1,12 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { referenceIn } from "#core/details/source";
+import { BOOKINGS } from "#core/tokens/catalogue";
 import { Case, CaseLookup, DetailField, DetailSource } from "../db/entities/cases";
 import { query } from "../db/sql";
 import { notify } from "../events/notify";
 import { settingsOf } from "../house/settings";
 import { queue } from "../queue/boss";
 import { askSource } from "./ask";
-
-/** The source whose references are bookings: its details are read as `booking.KEY`, and a case has its reference. */
-export const BOOKINGS = "bookings";
 
 const MINUTE_MS = 60_000;
 
@@ -55,6 +53,7 @@ export async function lookUp(em: EntityManager, caseId: number, now: Date): Prom
   const subject = await em.findOne(Case, { id: caseId });
   if (!subject) return true;
   const sources = await em.find(DetailSource, {});
+  const all = await em.find(DetailField, {});
   const known = await em.find(CaseLookup, { case: caseId });
   const booking = subject.bookingReference;
   if (booking != null && !known.some(({ source }) => source === BOOKINGS))
@@ -72,7 +71,7 @@ export async function lookUp(em: EntityManager, caseId: number, now: Date): Prom
   });
   const done = await Promise.all(
     asked.map(async ({ lookup, source }) => {
-      const fields = await em.fork().find(DetailField, { source: source.id });
+      const fields = all.filter((field) => field.source.id === source.id);
       const reference = source.key === BOOKINGS ? (booking ?? lookup.reference) : lookup.reference;
       const answer = await askSource(source, fields, reference);
       const isGone = answer.data === null && answer.gone;

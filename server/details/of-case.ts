@@ -1,8 +1,9 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
+import { BOOKINGS } from "#core/tokens/catalogue";
 import type { Case } from "../db/entities/cases";
 import { prepared } from "../db/sql";
 import type { Settings } from "../house/settings";
-import { BOOKINGS, isOld } from "./look-up";
+import { isOld } from "./look-up";
 
 /** An outside system, as a case knows it. Times are ISO 8601 instants. */
 export interface SourceAsked {

@@ -8,6 +8,7 @@ import { publicHolidays, regionsOf } from "#core/clock/holidays";
 import { AnswerTime, Calendar } from "../db/entities/calendars";
 import { House } from "../db/entities/people";
 import { Mailbox } from "../db/entities/mailboxes";
+import { topicsOf } from "../cases/topics";
 import { query } from "../db/sql";
 import { idSchema } from "../edge";
 import { NotFound, Unusable } from "../errors";
@@ -51,10 +52,7 @@ export async function listAnswerTimes(em: EntityManager, viewer: Viewer, now: Da
   const times = await em.find(AnswerTime, {}, { orderBy: { position: "asc", id: "asc" } });
   const house = await em.findOneOrFail(House, { id: 1 });
   const mailboxes = await em.find(Mailbox, {}, { orderBy: { address: "asc" } });
-  const topics = await query<{ topic: string }>(
-    em,
-    "select distinct topic from cases where topic is not null order by topic",
-  );
+  const topics = await topicsOf(em);
   return {
     calendars: calendars.map((one) => calendarRow(one, now)),
     times: times.map((one) => {
@@ -74,7 +72,7 @@ export async function listAnswerTimes(em: EntityManager, viewer: Viewer, now: Da
       ...{ calendar: house.calendar?.id ?? null, reopenDays: house.reopenDays, timeZone: house.timeZone },
     },
     mailboxes: mailboxes.map(({ id, address }) => ({ id, address })),
-    topics: topics.map((row) => row.topic),
+    topics,
   };
 }
 

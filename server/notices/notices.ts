@@ -5,6 +5,7 @@ import type { StateWords } from "#core/notices/state-words";
 import { Notice } from "../db/entities/notices";
 import { Mailbox } from "../db/entities/mailboxes";
 import { Reply } from "../db/entities/library";
+import { topicsOf } from "../cases/topics";
 import { query } from "../db/sql";
 import { searchTerms } from "../replies/search";
 import { NotFound, Unusable } from "../errors";
@@ -35,10 +36,7 @@ export async function listNotices(em: EntityManager, viewer: Viewer): Promise<No
   requireRole(viewer, "lead");
   const notices = await em.find(Notice, {}, { orderBy: { position: "asc", id: "asc" }, populate: ["reply"] });
   const mailboxes = await em.find(Mailbox, {}, { orderBy: { address: "asc" } });
-  const topics = await query<{ topic: string }>(
-    em,
-    "select distinct topic from cases where topic is not null order by topic",
-  );
+  const topics = await topicsOf(em);
   const { stateWords, languages } = await findHouse(em);
   return {
     notices: notices.map(({ id, reply, on, into, mailboxes: to, channels, way, minutes }) => ({
@@ -47,7 +45,7 @@ export async function listNotices(em: EntityManager, viewer: Viewer): Promise<No
       idle: reply.state === "shelved" ? null : t("itsReplyIsOnNoShelf"),
     })),
     mailboxes: mailboxes.map(({ id, address }) => ({ id, address })),
-    topics: topics.map((row) => row.topic),
+    topics,
     stateWords,
     languages,
   };

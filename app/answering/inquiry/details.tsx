@@ -1,5 +1,5 @@
 import { Fragment, type ReactNode } from "react";
-import { catalogue, detailName } from "#core/tokens/catalogue";
+import { BOOKINGS, catalogue, detailName } from "#core/tokens/catalogue";
 import { isOnTopic } from "#core/tokens/fields";
 import { formatValue } from "#core/tokens/format";
 import { lookUp } from "#core/tokens/values";
@@ -91,8 +91,6 @@ function fieldsHere({ own, topic, customer }: OpenCase) {
         : of === "customer" || (of === "organisation" && customer.organisationId !== null)),
   );
 }
-
-const BOOKINGS = "bookings";
 
 /** By what a system is asked, and how it stands with its answer. */
 function SourceHead({ source }: { source: SourceAsked }) {
