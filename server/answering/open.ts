@@ -16,10 +16,10 @@ import { NotFound } from "../errors";
 import { caseNumber } from "../house/house";
 import { settingsOf, type OwnTokens, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { recentAnswer, type RecentAnswer } from "../ranking/recent-answer";
+import { recentAnswer, recentLetters, type RecentAnswer } from "../ranking/recent-answer";
 import { inquiriesOf } from "../ranking/inquiries";
 import { inEveryLanguage } from "../strip/languages";
-import { firstOffer, type StripOffer, type StripReply } from "../strip/strip";
+import { firstOffer, whatFits, type StripOffer, type StripReply } from "../strip/strip";
 import { digestOf } from "../digest";
 import { caseContext, type CaseContext } from "./context";
 import { loadDraft, type LoadedDraft } from "./draft";
@@ -148,7 +148,7 @@ export async function readOpenCase(
     gathered,
     talk,
     draft,
-    inquiries,
+    asked,
     past,
     beside,
     familiar,
@@ -158,11 +158,12 @@ export async function readOpenCase(
     times,
     notices,
     sources,
+    letters,
   ] = await Promise.all([
     caseContext(em, viewer, subject, settings, now),
     conversation(em, subject, pages),
     loadDraft(em, viewer, subject.id),
-    inquiriesOf(em, [number]),
+    inquiryOf(em, viewer, subject),
     history(em, subject, customer.displayName),
     besideCase(em, subject, viewer.id),
     subject.channel === "email" ? familiarOn(em, subject, settings) : [],
@@ -172,6 +173,7 @@ export async function readOpenCase(
     timeSpent(em, subject.id),
     noticesOf(em, subject.id),
     sourcesOf(em, subject, settings.sources, now),
+    recentLetters(em, viewer, { id: subject.id, customerId: customer.id, topic: subject.topic ?? null }, now),
   ]);
   const language = draft?.language ?? gathered.language;
   const {
@@ -181,7 +183,8 @@ export async function readOpenCase(
   } = await firstOffer(
     em,
     viewer,
-    { inquiry: inquiries.get(number) ?? null, channel: subject.channel, language, limit: FIRST_CARDS },
+    asked.fits,
+    { inquiry: asked.inquiry, channel: subject.channel, language, limit: FIRST_CARDS },
     [...usually.map((one) => one.key), ...notices.map((one) => one.reply)],
   );
   const usual = await inEveryLanguage(em, alsoWanted, subject.channel);
@@ -249,19 +252,7 @@ export async function readOpenCase(
     recentAnswer:
       best?.fit == null
         ? null
-        : await recentAnswer(
-            em,
-            viewer,
-            {
-              id: subject.id,
-              customerId: customer.id,
-              topic: subject.topic ?? null,
-              channel: subject.channel,
-            },
-            best.key,
-            settings.house,
-            now,
-          ),
+        : await recentAnswer(em, viewer, letters, subject.channel, best.key, settings.house),
     sentReplies: beside.sentReplies,
     familiar,
     forwarder: wayBack(subject),
@@ -270,6 +261,12 @@ export async function readOpenCase(
     letters: beside.letters,
     seen: seenAs(gathered, surround),
   };
+}
+
+/** What a case asks, and what fits it. */
+async function inquiryOf(em: EntityManager, viewer: Viewer, { number, channel }: Case) {
+  const inquiry = (await inquiriesOf(em, [number])).get(number) ?? null;
+  return { inquiry, fits: await whatFits(em, viewer, { inquiry, channel, limit: FIRST_CARDS }) };
 }
 
 /** The openings and closings that are usual on a case: its mailbox's own, else its team's. */

@@ -5,7 +5,7 @@ import { Case, CaseEvent } from "../db/entities/cases";
 import { Message } from "../db/entities/messages";
 import { CustomerAddress } from "../db/entities/customers";
 import { Person } from "../db/entities/people";
-import { preparedOne } from "../db/sql";
+import { prepared, preparedOne } from "../db/sql";
 import { Conflict, NotFound, Unusable } from "../errors";
 import { notify } from "../events/notify";
 import { settingsOf, type Settings } from "../house/settings";
@@ -98,12 +98,13 @@ async function ownersOf(
   addresses: string[],
 ): Promise<Map<string, string>> {
   if (addresses.length === 0) return new Map();
-  const found = await em.find(
-    CustomerAddress,
-    { channel, address: { $in: addresses } },
-    { populate: ["customer"] },
+  const found = await prepared<{ address: string; name: string }>(
+    em,
+    `select a.address, cu.display_name as name from customer_addresses a join customers cu on cu.id = a.customer_id
+      where a.channel = ? and a.address = any(?)`,
+    [channel, addresses],
   );
-  return new Map(found.map((one) => [one.address, one.customer.displayName]));
+  return new Map(found.map((one) => [one.address, one.name]));
 }
 
 /**

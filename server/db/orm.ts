@@ -25,6 +25,7 @@ import { Migration00021Waits } from "./migrations/00021-waits";
 import { Migration00022Promises } from "./migrations/00022-promises";
 import { Migration00023Notices } from "./migrations/00023-notices";
 import { Migration00024DetailSources } from "./migrations/00024-detail-sources";
+import { Migration00025LettersByWriter } from "./migrations/00025-letters-by-writer";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -53,6 +54,7 @@ const migrations = [
   { name: "00022-promises", class: Migration00022Promises },
   { name: "00023-notices", class: Migration00023Notices },
   { name: "00024-detail-sources", class: Migration00024DetailSources },
+  { name: "00025-letters-by-writer", class: Migration00025LettersByWriter },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

@@ -7,7 +7,7 @@ import type { Viewer } from "../people/viewer";
 import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { bestReplies } from "./best";
 import { houseRanker } from "./house-ranker";
-import { recentAnswer } from "./recent-answer";
+import { recentAnswer, recentLetters } from "./recent-answer";
 
 let house: TestHouse;
 beforeAll(async () => {
@@ -27,6 +27,12 @@ const customerOf = async (id: number) => {
   );
   return row?.customer_id ?? 0;
 };
+
+/** What the viewer is told of a colleague's answer to much the same. */
+async function told(viewer: Viewer, subject: Parameters<typeof recentLetters>[2], best: string, at: Date) {
+  const letters = await recentLetters(house.em(), viewer, subject, at);
+  return recentAnswer(house.em(), viewer, letters, "email", best, ours);
+}
 
 async function answer(viewer: Viewer, key: string, offers: { reply: string; taken: boolean; fit: number }[]) {
   const one = await testCase(house.em(), words);
@@ -85,20 +91,20 @@ test("what was offered, taken, swapped and written anew is stored with the lette
 
 test("a colleague's other answer to much the same is told to others, within a week and not to themselves", async () => {
   const mine = await testCase(house.em(), words);
-  const subject = { id: mine.id, customerId: await customerOf(mine.id), topic: null, channel: "email" };
+  const subject = { id: mine.id, customerId: await customerOf(mine.id), topic: null };
   const best = (await bestReplies(house.em(), house.maren, [{ number: mine.number, channel: "email" }]))[
     mine.number
   ];
   const key = best?.reply?.key ?? "";
   expect(key).not.toBe("");
-  expect(await recentAnswer(house.em(), house.maren, subject, key, ours, now)).toMatchObject({
+  expect(await told(house.maren, subject, key, now)).toMatchObject({
     person: "Bram Test",
     reply: { key: "late" },
     sameCustomer: false,
   });
-  expect(await recentAnswer(house.em(), house.bram, subject, key, ours, now)).toBeNull();
+  expect(await told(house.bram, subject, key, now)).toBeNull();
   const later = new Date("2026-12-24T10:00:00Z");
-  expect(await recentAnswer(house.em(), house.maren, subject, key, ours, later)).toBeNull();
+  expect(await told(house.maren, subject, key, later)).toBeNull();
 });
 
 test("the best reply of each case comes with whether it may be sent as it is", async () => {
@@ -111,9 +117,19 @@ test("the best reply of each case comes with whether it may be sent as it is", a
   });
 });
 
+test("this customer's letters go before the latest of the topic, each as often as asked", async () => {
+  const first = await answer(house.bram, "late", [{ reply: "late", taken: true, fit: 0.9 }]);
+  await answer(house.bram, "fee", [{ reply: "fee", taken: true, fit: 0.9 }]);
+  const subject = { id: 0, customerId: await customerOf(first.id), topic: null };
+  const letters = await recentLetters(house.em(), house.maren, subject, now);
+  expect(letters[0]).toMatchObject({ number: first.number, same_customer: true });
+  expect(letters.slice(1).every((one) => !one.same_customer)).toBe(true);
+  expect(new Set(letters.map((one) => one.number)).size).toBe(letters.length);
+});
+
 test("what a colleague sent from their own shelf is told to nobody", async () => {
   const mine = await testCase(house.em(), words);
-  const subject = { id: mine.id, customerId: await customerOf(mine.id), topic: null, channel: "email" };
+  const subject = { id: mine.id, customerId: await customerOf(mine.id), topic: null };
   const best = (await bestReplies(house.em(), house.maren, [{ number: mine.number, channel: "email" }]))[
     mine.number
   ];
@@ -123,5 +139,5 @@ test("what a colleague sent from their own shelf is told to nobody", async () =>
      update replies set shelf_id = own.id from own where key = 'late'`,
     [house.bram.id],
   );
-  expect(await recentAnswer(house.em(), house.maren, subject, best?.reply?.key ?? "", ours, now)).toBeNull();
+  expect(await told(house.maren, subject, best?.reply?.key ?? "", now)).toBeNull();
 });

@@ -9,6 +9,8 @@ export type AtHand = "within reach" | "used lately";
 
 /** So many of the replies that were sent last are at hand. */
 const LATELY = 4;
+/** They are looked for among so many of the person’s latest letters. */
+const LOOKED_AT = 100;
 
 /**
  * The answers that a person has at hand for a channel: what they keep within reach, in their order, then what they sent in
@@ -29,9 +31,11 @@ export async function atHand(
          where n.person_id = :person and ${usable})
        union all
        (select r.key, false, row_number() over (order by max(lr.at) desc)
-          from sent_letters l join letter_replies lr on lr.letter_id = l.id
+          from (select id from sent_letters where person_id = :person and created_at > now() - interval '60 days'
+                 order by created_at desc limit ${LOOKED_AT}) l
+          join letter_replies lr on lr.letter_id = l.id
           join replies r on r.id = lr.reply_id join shelves s on s.id = r.shelf_id
-         where l.person_id = :person and lr.at > now() - interval '60 days' and ${usable}
+         where ${usable}
          group by r.key order by max(lr.at) desc limit ${LATELY})
        order by pinned desc, at`,
       { ...accessParameters(viewer), channel },

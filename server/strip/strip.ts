@@ -6,7 +6,7 @@ import type { Passages } from "#core/conditions/condition";
 import type { Doc } from "#core/document/types";
 import { documentText } from "#core/document/walk";
 import type { Blanks } from "#core/tokens/blanks";
-import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
+import type { Inquiry, Ranking } from "#core/ranking/inquiry";
 import type { Asked, Found } from "#core/search/inverted-index";
 import type { Viewer } from "../people/viewer";
 import { named, prepared } from "../db/sql";
@@ -127,7 +127,8 @@ export async function stripReplies(
 ): Promise<StripOffer> {
   const typed = input.query.trim();
   if (!typed) {
-    const { replies, nothingFits, unranked } = await firstOffer(em, viewer, input, []);
+    const fits = await whatFits(em, viewer, input);
+    const { replies, nothingFits, unranked } = await firstOffer(em, viewer, fits, input, []);
     return { replies, nothingFits, unranked };
   }
   const found = await searched(em, viewer, input, typed).catch(withoutRanking);
@@ -136,19 +137,43 @@ export async function stripReplies(
   return { replies: withWords(byUse, typed, input.limit), nothingFits: false, unranked: true };
 }
 
+/** What is known of an inquiry before its replies are read. */
+export interface WhatFits {
+  /** How many replies the viewer may use. */
+  total: number;
+  /** Null while ranking knows nothing yet, does not answer, or nothing is asked. */
+  ranking: Ranking | null;
+  hand: ReadonlyMap<string, AtHand>;
+}
+
+/** What fits an inquiry of what the viewer may use, and what they have at hand: in whichever language it will be. */
+export async function whatFits(
+  em: EntityManager,
+  viewer: Viewer,
+  { inquiry, channel, limit }: Pick<StripQuery, "inquiry" | "channel" | "limit">,
+): Promise<WhatFits> {
+  const ranked = async () => {
+    const { answers, total } = await usableReplies(em, viewer, channel);
+    if (inquiry === null) return { total, ranking: null };
+    const asked = [askedBy(viewer, inquiry, { top: limit, among: answers })];
+    const rankings = await houseRanker(em).rank(asked).catch(withoutRanking);
+    return { total, ranking: rankings?.[0] ?? null };
+  };
+  const [found, hand] = await Promise.all([ranked(), atHand(em, viewer, channel)]);
+  return { ...found, hand };
+}
+
 /** What the strip offers for an inquiry before anything is typed, with some replies beside it, by key. */
 export async function firstOffer(
   em: EntityManager,
   viewer: Viewer,
+  fits: WhatFits,
   input: Omit<StripQuery, "query">,
   beside: string[],
 ): Promise<FirstOffer> {
-  const usable = await usableReplies(em, viewer, input.channel);
   const asked = { ...input, query: "" };
-  const among = { em, viewer, input: asked, usable: usable.answers, beside };
-  const found = input.inquiry ? await fitting(among, input.inquiry).catch(withoutRanking) : null;
-  const total = usable.total;
-  if (found) return { ...found, total };
+  const { total, ranking } = fits;
+  if (ranking) return { ...(await fitting(em, viewer, asked, ranking, fits.hand, beside)), total };
   const [replies, others] = await Promise.all([
     offer(em, viewer, asked, [], null),
     beside.length === 0 ? [] : offer(em, viewer, { ...asked, keys: beside, limit: beside.length }, [], null),
@@ -229,37 +254,15 @@ function fittestFirst(found: StripReply[], terms: string[], ranking: Ranking | n
     .map(({ reply }) => reply);
 }
 
-async function ranked(
+/** All that may be used, ordered by the ranking. @param beside replies that are wanted beside it, by key */
+async function fitting(
   em: EntityManager,
   viewer: Viewer,
-  inquiry: Inquiry,
-  asking: Pick<Asking, "top" | "among">,
-): Promise<Ranking | null> {
-  const rankings = await houseRanker(em).rank([askedBy(viewer, inquiry, asking)]);
-  return rankings?.[0] ?? null;
-}
-
-/** Among what is looked for what fits. */
-interface Among {
-  em: EntityManager;
-  viewer: Viewer;
-  input: StripQuery;
-  /** The answers that may be used here, by key. */
-  usable: Set<string>;
-  /** Replies that are wanted beside it, by key. */
-  beside: string[];
-}
-
-/** All that may be used, ordered by the ranking; null while that knows nothing yet. @throws Unanswered */
-async function fitting(
-  { em, viewer, input, usable, beside }: Among,
-  inquiry: Inquiry,
-): Promise<(StripOffer & { beside: StripReply[] }) | null> {
-  const [ranking, hand] = await Promise.all([
-    ranked(em, viewer, inquiry, { top: input.limit, among: usable }),
-    atHand(em, viewer, input.channel),
-  ]);
-  if (ranking === null) return null;
+  input: StripQuery,
+  ranking: Ranking,
+  hand: ReadonlyMap<string, AtHand>,
+  beside: string[],
+): Promise<StripOffer & { beside: StripReply[] }> {
   const known = new Set(ranking.fits.map((one) => one.id));
   const further = [...hand.keys()].filter((key) => !known.has(key));
   const keys = [...known, ...further, ...beside];
@@ -305,7 +308,11 @@ function handFirst(answers: StripReply[], others: StripReply[], hand: string[]):
   return [...ahead, ...held, ...left.filter((one) => !held.includes(one))];
 }
 
-/** The replies that can be used, the best first. @param found only these, found by words; null for all */
+/** How often a reply was sent of late. */
+const USES = `select sum(exp(ln(0.5::float8) * extract(epoch from now() - lr.at)::float8 / 2592000)) as uses
+               from letter_replies lr where lr.reply_id = offered.id and lr.at > now() - interval '90 days'`;
+
+/** The replies that can be used, the best first; those that are asked for by their keys are not told apart by use. @param found only these, found by words; null for all */
 async function offer(
   em: EntityManager,
   viewer: Viewer,
@@ -341,8 +348,7 @@ async function offer(
          select offered.*, coalesce(used.uses, 0) as uses,
                 row_number() over (order by in_season desc, (part = 'answer') desc, (rank / 2 + alike + least(coalesce(used.uses, 0), 50) / 500.0) desc, title) as at
            from offered left join lateral (
-             select sum(exp(ln(0.5::float8) * extract(epoch from now() - lr.at)::float8 / 2592000)) as uses
-               from letter_replies lr where lr.reply_id = offered.id and lr.at > now() - interval '90 days'
+             ${input.keys ? "select 0 as uses" : USES}
            ) used on true order by at limit :limit
        )
        select r.key, v.id as version_id, coalesce(t.title, r.title) as title, r.part, r.tags, v.blanks, v.passages, v.use_template_subject,

@@ -91,11 +91,12 @@ export interface SentSlip {
 export const SentLetter = defineEntity({
   name: "SentLetter",
   tableName: "sent_letters",
+  indexes: [{ properties: ["person", "createdAt"] }],
   properties: {
     id: p.integer().primary(),
     message: () => p.oneToOne(Message).owner().deleteRule("cascade"),
     case: () => p.manyToOne(Case).deleteRule("cascade").index(),
-    person: () => p.manyToOne(Person).nullable().index(),
+    person: () => p.manyToOne(Person).nullable(),
     language: p.text(),
     subject: p.json<SubjectChoice>(),
     slips: p.json<SentSlip[]>(),
