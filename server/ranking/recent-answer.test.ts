@@ -119,7 +119,7 @@ test("the best reply of each case comes with whether it may be sent as it is", a
 
 test("this customer's letters go before the latest of the topic, each as often as asked", async () => {
   const first = await answer(house.bram, "late", [{ reply: "late", taken: true, fit: 0.9 }]);
-  await answer(house.bram, "fee", [{ reply: "fee", taken: true, fit: 0.9 }]);
+  await answer(house.bram, "late", [{ reply: "late", taken: true, fit: 0.9 }]);
   const subject = { id: 0, customerId: await customerOf(first.id), topic: null };
   const letters = await recentLetters(house.em(), house.maren, subject, now);
   expect(letters[0]).toMatchObject({ number: first.number, same_customer: true });
