@@ -1,4 +1,5 @@
 import { reasonOf } from "#core/text/reason";
+import { createReadStream } from "node:fs";
 import { readdir, readFile, stat } from "node:fs/promises";
 import { join, relative, sep } from "node:path";
 import { z } from "zod";
@@ -60,27 +61,47 @@ export async function readLibrary(path: string): Promise<ReadLibrary> {
 
 /** Reads JSON from a file and checks it. @throws Failure with path and reason */
 export async function readChecked<T>(path: string, schema: z.core.$ZodType<T>): Promise<T> {
-  const parsed = z.safeParse(schema, await readJson(path));
-  if (parsed.success) return parsed.data;
-  const [problem] = zodProblems(parsed.error);
-  throw new Failure(
-    `${path}: ${problem?.path ? `${problem.path}: ` : ""}${problem?.message ?? "not usable"}`,
-  );
+  return checked(schema, await readJson(path), path);
 }
 
 /** Reads JSON Lines from a file and checks each. Empty lines are left out. @throws Failure with path, line and reason */
 export async function readLines<T>(path: string, schema: z.core.$ZodType<T>): Promise<T[]> {
-  const lines = (await readText(path, MAX_LINES_BYTES)).replace(/^\uFEFF/, "").split("\n");
-  return lines.flatMap((line, index) => {
-    if (line.trim() === "") return [];
-    const where = `${path}:${index + 1}`;
-    const parsed = z.safeParse(schema, parseJson(line, where));
-    if (parsed.success) return [parsed.data];
-    const [problem] = zodProblems(parsed.error);
-    throw new Failure(
-      `${where}: ${problem?.path ? `${problem.path}: ` : ""}${problem?.message ?? "not usable"}`,
-    );
-  });
+  const read: T[] = [];
+  for await (const one of eachLine(path, schema)) read.push(one);
+  return read;
+}
+
+/** The same one after the other: what is long need not be held at once. @throws Failure with path, line and reason */
+export async function* eachLine<T>(path: string, schema: z.core.$ZodType<T>): AsyncGenerator<T, void> {
+  await sizeOf(path, MAX_LINES_BYTES);
+  let number = 0;
+  for await (const line of linesIn(path)) {
+    number += 1;
+    const text = number === 1 ? line.replace(/^\uFEFF/, "") : line;
+    if (text.trim() === "") continue;
+    const where = `${path}:${number}`;
+    yield checked(schema, parseJson(text, where), where);
+  }
+}
+
+/** Lines end at a line feed alone: JSON texts may hold the other separators of Unicode as they are (RFC 8259, 7). */
+async function* linesIn(path: string): AsyncGenerator<string, void> {
+  let rest = "";
+  for await (const chunk of createReadStream(path, "utf8")) {
+    const lines = (rest + String(chunk)).split("\n");
+    rest = lines.pop() ?? "";
+    yield* lines;
+  }
+  yield rest;
+}
+
+function checked<T>(schema: z.core.$ZodType<T>, value: unknown, where: string): T {
+  const parsed = z.safeParse(schema, value);
+  if (parsed.success) return parsed.data;
+  const [problem] = zodProblems(parsed.error);
+  throw new Failure(
+    `${where}: ${problem?.path ? `${problem.path}: ` : ""}${problem?.message ?? "not usable"}`,
+  );
 }
 
 async function readJson(path: string): Promise<unknown> {
@@ -95,11 +116,16 @@ function parseJson(text: string, where: string): unknown {
   }
 }
 
-async function readText(path: string, most = MAX_FILE_BYTES): Promise<string> {
+async function readText(path: string): Promise<string> {
+  await sizeOf(path, MAX_FILE_BYTES);
+  return readFile(path, "utf8");
+}
+
+/** Looks at a file before it is read. @throws Failure where it is none, or is larger than it may be */
+async function sizeOf(path: string, most: number): Promise<void> {
   const info = await stat(path).catch(() => null);
   if (!info?.isFile()) throw new Failure(`${path}: there is no such file`);
   if (info.size > most) throw new Failure(`${path}: larger than ${most / 1024 / 1024} MB`);
-  return readFile(path, "utf8");
 }
 
 async function markdownFiles(folder: string): Promise<TextFile[]> {

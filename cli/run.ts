@@ -10,6 +10,7 @@ import { due, instantOption } from "./due";
 import { Failure } from "./failure";
 import { readLibrary } from "./read";
 import { rank } from "./rank";
+import { rehearse } from "./rehearse";
 import { render } from "./render";
 
 const USAGE = [
@@ -20,6 +21,7 @@ const USAGE = [
   "  dkim   --domain DOMAIN --out FILE [--selector shelf]",
   "  due    --calendar FILE --since INSTANT --within MINUTES [--pauses FILE]",
   "  rank   --replies FILE [--history FILE] --inquiries FILE [--top 5]",
+  "  rehearse --rules FILE --messages FILE",
 ].join("\n");
 
 const path = z.string({ error: "is wanted" }).min(1, "is empty");
@@ -44,6 +46,8 @@ const rankOptions = z.object({
     .max(1000, "is at most 1000")
     .default(5),
 });
+
+const rehearseOptions = z.object({ rules: path, messages: path });
 
 const userOptions = z.object({
   name: path,
@@ -94,6 +98,8 @@ function read<T>(schema: z.ZodType<T>, args: string[]): T {
         since: option,
         within: option,
         pauses: option,
+        rules: option,
+        messages: option,
       },
     }).values;
   } catch (error) {
@@ -129,12 +135,17 @@ async function linesOf([verb, ...args]: string[]): Promise<string[]> {
       return [JSON.stringify(await due(read(dueOptions, args)), null, 2)];
     case "rank":
       return rank(read(rankOptions, args));
+    case "rehearse":
+      return rehearse(read(rehearseOptions, args));
     case undefined:
     case "help":
     case "--help":
       throw new Failure(USAGE, 2);
     default:
-      throw new Failure(`“${verb}” is no verb of shelf; try render, lint, rank, due, dkim or user add`, 2);
+      throw new Failure(
+        `“${verb}” is no verb of shelf; try render, lint, rank, rehearse, due, dkim or user add`,
+        2,
+      );
   }
 }
 

@@ -280,3 +280,71 @@ describe("shelf due", () => {
     expect(stderr.trim().split("\n")).toHaveLength(1);
   });
 });
+
+describe("shelf rehearse", () => {
+  const rules = (given: object) =>
+    writeFileSync(
+      join(folder, "rules.json"),
+      JSON.stringify({ own_addresses: ["desk@example.com"], ...given }),
+    );
+  const messages = (lines: object[]) =>
+    writeFileSync(join(folder, "messages.jsonl"), lines.map((one) => JSON.stringify(one)).join("\n"));
+  const one = {
+    channel: "email",
+    to: "desk@example.com",
+    subject: "boat",
+    body: "line\u2028line",
+    headers: {},
+  };
+  const got = {
+    ...{
+      id: "got-it",
+      name: "Got it",
+      reply: "got-it",
+      mode: "send",
+      switched_on_at: "2026-11-25T09:00:00Z",
+    },
+    when: { value: "message.subject", is: "contains", to: "boat" },
+  };
+  const rehearse = () => run(["rehearse", "--rules", at("rules.json"), "--messages", at("messages.jsonl")]);
+
+  test("prints a line a message, in their order, and keeps the counts as it goes", async () => {
+    rules({ rules: [got] });
+    messages([
+      { ...one, id: 1, at: "2026-11-25T08:59:00Z", from: "ana@example.org" },
+      { ...one, id: 2, at: "2026-11-25T09:00:00Z", from: "Ana <ana@example.org>" },
+      { ...one, id: 3, at: "2026-11-25T09:01:00Z", from: "ana@example.org" },
+      { ...one, id: 4, at: "2026-11-25T09:02:00Z", from: "ben@example.org", headers: { "List-ID": "<a.b>" } },
+      { ...one, id: 5, at: "2026-11-25T09:03:00Z", from: "cy@example.org", subject: "dog" },
+    ]);
+    const { status, stdout } = await rehearse();
+    expect(status).toBe(0);
+    const lines = stdout
+      .trimEnd()
+      .split("\n")
+      .map((line) => JSON.parse(line) as Record<string, unknown>);
+    expect(lines).toEqual([
+      { id: 1, answers: null, why: ["“Got it”: the message came before it was switched on"] },
+      { id: 2, answers: "got-it", why: ["“Got it”: it is for this: message.subject: boat"] },
+      { id: 3, answers: null, why: ["“Got it”: it has answered ana@example.org within the last 24 hours"] },
+      { id: 4, answers: null, why: ["“Got it”: it came by a list (List-ID)"] },
+      { id: 5, answers: null, why: ["“Got it”: its condition does not hold; message.subject: dog"] },
+    ]);
+  });
+
+  test("a wrong line or rule ends it, with path, place and reason", async () => {
+    rules({ rules: [{ ...got, mode: "shout" }] });
+    expect(await rehearse()).toMatchObject({
+      status: 1,
+      stdout: "",
+      stderr: expect.stringContaining("rules.json: rules"),
+    });
+    rules({ rules: [got] });
+    messages([{ ...one, id: 1, at: "yesterday", from: "ana@example.org" }]);
+    expect(await rehearse()).toMatchObject({
+      status: 1,
+      stderr: expect.stringContaining("messages.jsonl:1: at:"),
+    });
+    expect(await run(["rehearse", "--rules", at("rules.json")])).toMatchObject({ status: 2 });
+  });
+});
