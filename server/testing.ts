@@ -123,6 +123,7 @@ let made = 0;
 export async function testCase(
   em: EntityManager,
   words = "do i get my money back",
+  given: Partial<Pick<Message, "fromAddress" | "kind" | "envelope" | "at">> = {},
 ): Promise<{ number: number; id: number; message: number; address: string }> {
   made += 1;
   const at = new Date("2026-11-25T09:00:00Z");
@@ -172,6 +173,7 @@ export async function testCase(
     messageId: `<in-${made}@example.org>`,
     person: null,
     at,
+    ...given,
   });
   await em.flush();
   return { number: subject.number, id: subject.id, message: message.id, address };

@@ -385,6 +385,20 @@ export const t = wordsOf("server", {
   saidWhatWasDone: "said what was done: “{{words}}”",
   tookWhatWasDoneAway: "took away what was said to be done",
 
+  // standing
+  whoSwitchedItOnIsGone: "who switched it on is not with us any more",
+  ruleAnswers: "answers it by the rule “{{name}}”: {{title}}",
+  rulePrepares: "prepared an answer by the rule “{{name}}”: {{title}}",
+  ruleDidNotSend: "did not answer it by the rule “{{name}}” with “{{title}}”: {{why}}",
+  cameOverItsLimit_one: "it came over its limit {{count}} time within a day",
+  cameOverItsLimit_other: "it came over its limit {{count}} times within a day",
+  thereIsNoSuchRule: "There is no such rule",
+  rehearseItFirst: "Rehearse it first: it was never tried as it is now",
+  replyAsksForBlanks:
+    "“{{title}}” asks for what only a person knows ({{names}}): it can prepare drafts, and not send",
+  ruleWithoutReply: "Its reply is on no shelf: choose another",
+  rehearsalIsUnderWay: "This rule is being rehearsed already",
+
   // details
   secretCannotBeOpened:
     "{{name}} is not asked: the header {{header}} was kept under another secret of the program’s; a lead has to enter it again",

@@ -16,6 +16,13 @@ const changed: Record<NoticeChange, () => string> = {
   promise: () => t("somethingWasPromised"),
 };
 
+/** What a notice, or an answer that a rule prepared, is for; why a person sees to it first, where something says so. */
+function changedIn({ on, rule, title, why }: NoticeWaiting): string {
+  if (on !== "arrival") return changed[on]();
+  const name = rule ?? title;
+  return why === null ? t("ruleIsForIt", { name }) : t("ruleIsForItBut", { name, why });
+}
+
 /** What the customer may be told of since the case changed: to take, to leave, or to call back. */
 export function NoticesLine({
   open,
@@ -40,13 +47,13 @@ export function NoticesLine({
             <span className="mr-3">
               {notice.state === "queued" && notice.dueAt !== null ? (
                 <>
-                  {listed([changed[notice.on](), t("titleGoesByItself", { title: notice.title })])}{" "}
+                  {listed([changedIn(notice), t("titleGoesByItself", { title: notice.title })])}{" "}
                   <Time at={notice.dueAt} />
                 </>
               ) : notice.state === "held" ? (
                 t("titleDidNotGo", { title: notice.title, why: notice.why ?? "" })
               ) : (
-                t("tellThemByTitle", { changed: changed[notice.on](), title: notice.title })
+                t("tellThemByTitle", { changed: changedIn(notice), title: notice.title })
               )}
             </span>
             <span className="whitespace-nowrap">

@@ -372,6 +372,8 @@ export const t = wordsOf("answering", {
   itIsSomebodyElses: "It is somebody else’s now",
   somethingWasPromised: "Something was promised",
   noticesOfThisCase: "Notices of this case",
+  ruleIsForIt: "The rule “{{name}}” is for this",
+  ruleIsForItBut: "The rule “{{name}}” is for this ({{why}})",
   titleGoesByItself: "“{{title}}” goes by itself:",
   titleDidNotGo: "“{{title}}” did not go by itself: {{why}}",
   tellThemByTitle: "{{changed}}. Tell them by “{{title}}”?",

@@ -54,3 +54,8 @@ export class KeptCounts implements Counts {
     if (thread !== null) this.#threads.set(thread, this.onThread(thread) + 1);
   }
 }
+
+/** How often a rule came over its limit: what lies no more than an hour apart is once. @param times in order of time */
+export function episodes(times: readonly number[]): number {
+  return times.filter((at, index) => at - (times[index - 1] ?? -Infinity) > HOUR_MS).length;
+}

@@ -105,7 +105,7 @@ function limited(
 }
 
 /** Whom an answer would go to: where the message asks for answers, else its sender; as limits compare them. */
-function senderOf(message: Incoming): string {
+export function senderOf(message: Incoming): string {
   return addressIn(message.from) || addressIn(headerOf(message, "reply-to")[0] ?? "");
 }
 

@@ -130,7 +130,7 @@ async function strangersIn(
 interface ToStore extends Omit<ComposedDraft, "seen" | "facts" | "asking">, ToCompose {
   recipient: string;
   /** What it is beside a letter that somebody wrote. */
-  kind?: "notice";
+  kind?: "notice" | "automatic";
   dueAt: Date;
   now: Date;
 }

@@ -142,6 +142,8 @@ async function refuseIfOvertaken(em: EntityManager, subject: Case, lastMessage: 
       id: { $gt: lastMessage },
       state: { $ne: "called back" },
       kind: { $nin: ["forwarded", "notice"] },
+      // What a rule answered leaves the case to whoever answers it.
+      $not: { direction: "out", kind: "automatic" },
     },
     { orderBy: { id: "desc" }, populate: ["person"] },
   );

@@ -90,6 +90,7 @@ export async function submitForm(
     kind: "message",
     parts: [],
     failure: null,
+    envelope: { returnPath: letter.email, headers: {} },
   };
   return em.transactional(async (inner) => {
     const accepted = await acceptMail(inner, mail, null, [form.team.mailbox], now);

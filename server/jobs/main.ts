@@ -17,6 +17,7 @@ import { closeMailServer, deliver } from "../sending/deliver";
 import { noticeJob, sendNotice } from "../sending/notice";
 import { queueLostDeliveries } from "../sending/schedule";
 import { queues, startBoss, useBoss, type QueueName } from "../queue/boss";
+import { answerByRules } from "../standing/on-arrival";
 import { endOnFaults, loggable } from "../told";
 
 /**
@@ -80,6 +81,9 @@ await work("notice", true, async (data) => {
 await work("look-up", true, async (data, lastTry) => {
   const done = await lookUp(await entityManager(), lookUpJob.parse(data).case, new Date());
   if (!done && !lastTry) throw new Error("A detail source did not answer");
+});
+await work("standing", false, async (data) => {
+  await answerByRules(await entityManager(), sendJob.parse(data).message, new Date());
 });
 await work("reckon-due", false, async () => {
   await reckonDue(await entityManager(), () => new Date());

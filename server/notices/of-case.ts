@@ -14,7 +14,9 @@ import { t } from "../words";
 /** A notice that is for somebody to see to: offered, held, or on its way and to be called back. Times are ISO 8601 instants. */
 export interface NoticeWaiting {
   id: number;
-  on: NoticeChange;
+  on: NoticeChange | "arrival";
+  /** The standing answer that it is of; null for none. */
+  rule: string | null;
   state: "offered" | "queued" | "held";
   /** Key of its reply. */
   reply: string;
@@ -31,7 +33,8 @@ export interface NoticeWaiting {
 export async function noticesOf(em: EntityManager, caseId: number): Promise<NoticeWaiting[]> {
   const rows = await query<NoticeWaiting>(
     em,
-    `select n.id, n."on", n.state, r.key as reply, r.title, p.name as who, n.at, n.why, n.message_id as message, m.due_at as "dueAt"
+    `select n.id, n."on", n.state, r.key as reply, r.title, p.name as who, n.at, n.why, n.message_id as message, m.due_at as "dueAt",
+            (select s.name from standing_done d join standing_rules s on s.id = d.rule_id where d.id = n.done_id) as rule
        from case_notices n join replies r on r.id = n.reply_id join people p on p.id = n.person_id
        left join messages m on m.id = n.message_id
       where n.case_id = ? and (n.state in ('offered', 'held') or n.state = 'queued' and m.state = 'due' and m.attempts = 0)
@@ -71,7 +74,7 @@ export async function callNoticeBack(
   message: number,
   now: Date,
 ): Promise<number | null> {
-  const isNotice = (await em.count(Message, { id: message, kind: "notice" })) > 0;
+  const isNotice = (await em.count(Message, { id: message, kind: { $in: ["notice", "automatic"] } })) > 0;
   const notice = isNotice ? await em.findOne(CaseNotice, { message }, { populate: ["case", "reply"] }) : null;
   if (!notice) return null;
   await takeBack(em, message, now);

@@ -1,20 +1,14 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { stopsSending } from "#core/checks/second-look";
 import { noticeFor, type NoticeChange } from "#core/notices/notice";
-import { caseContext } from "../answering/context";
-import { composeDraft, storeLetter } from "../answering/letter";
 import { CaseEvent, type Case } from "../db/entities/cases";
 import { CaseChange } from "../db/entities/changes";
-import type { Message } from "../db/entities/messages";
 import { CaseNotice, Notice } from "../db/entities/notices";
 import { Person } from "../db/entities/people";
-import { settingsOf } from "../house/settings";
 import type { Viewer } from "../people/viewer";
-import { keepAsked } from "../questions/asking";
 import { scheduleDelivery, takeBack } from "../sending/schedule";
-import { Conflict, Unusable } from "../errors";
+import { Conflict } from "../errors";
 import { t } from "../words";
-import { draftOf } from "./draft";
+import { letterByItself } from "./by-itself";
 
 /** What a change of a case came to, for its customer. Times are ISO 8601 instants. */
 export interface Noticed {
@@ -80,7 +74,8 @@ export async function noticeOn(
     return { title, state: "offered", why: null, dueAt: null, message: null };
   }
   const dueAt = new Date(now.getTime() + notice.minutes * 60_000);
-  const letter = await letterOf(em, viewer, subject, notice, dueAt, now);
+  const given = { subject, reply: notice.reply.key, kind: "notice" as const, dueAt, now };
+  const letter = await letterByItself(em, viewer, given);
   if (typeof letter === "string") {
     Object.assign(made, { state: "held", why: letter });
     told(t("heldNotice", { title, why: letter }));
@@ -92,39 +87,6 @@ export async function noticeOn(
   await em.flush();
   await scheduleDelivery(em, letter.id, dueAt);
   return { title, state: "queued", why: null, dueAt: dueAt.toISOString(), message: letter.id };
-}
-
-/** Composes and stores a notice as a letter that goes by itself. @returns why it cannot, in words */
-async function letterOf(
-  em: EntityManager,
-  viewer: Viewer,
-  subject: Case,
-  notice: Notice,
-  dueAt: Date,
-  now: Date,
-): Promise<Message | string> {
-  await em.populate(subject, ["customer.organisation", "team", "mailbox", "forwarder"]);
-  const settings = await settingsOf(em);
-  const { language } = await caseContext(em, viewer, subject, settings, now);
-  const draft = await draftOf(em, settings, subject, notice.reply.key, language);
-  if (draft === null) return t("itIsNotForThisChannel");
-  const made = await composeDraft(em, viewer, { subject, draft, settings }, now);
-  const { checks, recipient } = made;
-  if (stopsSending(checks) || recipient === null)
-    return checks.find(({ severity }) => severity === "stop")?.message ?? t("nobodyToSendItTo");
-  try {
-    const message = await storeLetter(em, viewer, {
-      ...made,
-      ...{ subject, draft, settings, recipient, kind: "notice" as const, dueAt, now },
-    });
-    keepAsked(em, made.letter, made.asking, { subject, message, settings, now });
-    await em.flush();
-    return message;
-  } catch (error) {
-    // A team without a number of its own sends no short messages.
-    if (error instanceof Unusable) return error.message;
-    throw error;
-  }
 }
 
 /**

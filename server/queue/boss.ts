@@ -10,6 +10,8 @@ export const queues = {
   notice: { retryLimit: 8, retryDelay: 5, retryBackoff: true, expireInSeconds: 90 },
   /** Ask an outside system about a case: `{ case: id }`. */
   "look-up": { retryLimit: 3, retryDelay: 5, retryBackoff: true, expireInSeconds: 60 },
+  /** Do what the rules say of a message that has come in: `{ message: id }`. */
+  standing: { retryLimit: 8, retryDelay: 2, retryBackoff: true, expireInSeconds: 90 },
   /** Reckon anew by when each waiting case is to be answered: `{}`. */
   "reckon-due": { retryLimit: 3, retryDelay: 5, retryBackoff: true, expireInSeconds: 300 },
 } as const;

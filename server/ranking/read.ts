@@ -97,7 +97,7 @@ export async function readLetters(
   const { rows } = await client.query<AnswerRow>(
     `select l.id as letter, l.person_id as person, c.team_id as team, u.key as reply, u.rewritten
        from (select id, message_id, case_id, person_id from sent_letters where id > $1 order by id desc limit ${MOST_ANSWERS}) l
-       join messages sent on sent.id = l.message_id and sent.state <> 'called back' and sent.kind <> 'notice' join cases c on c.id = l.case_id
+       join messages sent on sent.id = l.message_id and sent.state <> 'called back' and sent.kind not in ('notice', 'automatic') join cases c on c.id = l.case_id
        left join (select u.letter_id, u.position, u.rewritten, r.key from letter_replies u join replies r on r.id = u.reply_id and r.part = 'answer') u on u.letter_id = l.id
       order by l.id, u.position`,
     [from],

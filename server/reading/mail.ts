@@ -1,6 +1,6 @@
 import type { DeliveryFailure } from "#core/mail/failure";
 import type { MailPart } from "#core/mail/parts";
-import type { Doubt } from "../db/entities/messages";
+import type { Doubt, Envelope } from "../db/entities/messages";
 
 /** A message as it was received, in the parts that we keep. All texts are well formed and within the limits below. */
 export interface ReceivedMail {
@@ -24,6 +24,8 @@ export interface ReceivedMail {
     sha256: string;
     contentId: string | null;
   }[];
+  /** What rules read of it: the envelope’s sender, and headers that tell whether anybody is to answer. */
+  envelope: Envelope;
   /** What speaks against its being from whom it says. */
   doubts: Doubt[];
   /** Whether the raw message has more than was read. */

@@ -11,7 +11,7 @@ import { answeredIds } from "#core/mail/threading";
 import { fileName } from "#core/text/file-name";
 import { wellFormed } from "#core/text/well-formed";
 import { digestOf } from "../digest";
-import type { Doubt } from "../db/entities/messages";
+import type { Doubt, Envelope } from "../db/entities/messages";
 import { readInvitation } from "./invitation";
 import { limits, NOBODY, type ReceivedMail } from "./mail";
 
@@ -70,6 +70,7 @@ export async function readMail({ raw, envelopeFrom, trusted, cut = false }: RawM
     subject: capped(mail.subject?.trim() ?? "", limits.subject),
     text: capped(text, limits.text),
     html: html !== null && html.length <= limits.html ? html : null,
+    envelope: envelopeOf(told, envelopeFrom),
     messageId: mail.messageId === undefined ? null : capped(mail.messageId, 998),
     answers: answeredIds(
       mail.inReplyTo?.slice(0, 20_000),
@@ -150,7 +151,19 @@ export function readBeginning({ raw, envelopeFrom }: RawMail): ReceivedMail {
     kind: "message",
     parts: [],
     failure: null,
+    envelope: { returnPath: envelopeFrom ?? "", headers: {} },
   };
+}
+
+/** Headers that rules ask for before they answer (see `core/standing/loop`). */
+const OF_RULES =
+  /^(?:auto-submitted|precedence|list-.+|x-auto-?(?:response-suppress|reply|reply-from|respond|response|generated)|x-loop|x-mail-autoreply|x-mailer-daemon|x-failed-recipients|content-type|sender|return-path)$/;
+
+function envelopeOf(headers: Headers, envelopeFrom: string | null): Envelope {
+  const kept: Record<string, string[]> = {};
+  for (const { name, value } of headers.filter((one) => OF_RULES.test(one.name)).slice(0, limits.references))
+    kept[name] = [...(kept[name] ?? []), capped(value.replace(/\s+/g, " ").trim(), limits.subject)];
+  return { returnPath: envelopeFrom ?? "", headers: kept };
 }
 
 function senderOf(

@@ -28,6 +28,7 @@ import {
   type Accepted,
 } from "./arrival";
 import { asideAsJunk, isJunkSender } from "../cases/states";
+import { askRules } from "../standing/on-arrival";
 
 /**
  * Takes a received message in, whole or not at all: it joins the case that it answers, else the one whose
@@ -84,6 +85,7 @@ export async function acceptMail(
       toAddress: mail.to[0] ?? recipients[0] ?? "",
       replyTo: mail.replyTo,
       doubts: doubts.length > 0 ? doubts : null,
+      envelope: mail.envelope,
       cut: mail.cut,
       subject: mail.subject,
       text: carried?.details.text ?? mail.text,
@@ -117,6 +119,10 @@ export async function acceptMail(
     if (isJunk) asideAsJunk(inner, subject, now);
     await arrived(inner, { subject, opened: !found, words, isDue: mail.kind === "message" && !isJunk }, now);
     if (carried) await dueBy(inner, subject, carried.details);
+    else {
+      await inner.flush();
+      await askRules(inner, message);
+    }
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
 }

@@ -19,6 +19,7 @@ import {
   type Accepted,
 } from "../receiving/arrival";
 import { beginningOf } from "../receiving/beginning";
+import { askRules } from "../standing/on-arrival";
 import { t } from "../words";
 
 /** Longest text of a short message that is taken: some two dozen parts. */
@@ -107,6 +108,8 @@ export async function acceptShortMessage(
       at: now,
     });
     await arrived(inner, { subject, opened: !found, words, isDue: true }, now);
+    await inner.flush();
+    await askRules(inner, message);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
 }

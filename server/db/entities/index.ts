@@ -18,6 +18,7 @@ import { AskedQuestion, CaseChange } from "./changes";
 import { ContactForm, Forwarder, Mailbox, Question } from "./mailboxes";
 import { Note, NoteMention } from "./notes";
 import { CaseNotice, Notice, TimeEntry } from "./notices";
+import { StandingAnswer, StandingDone, StandingMark } from "./standing";
 import { Promised } from "./promises";
 import { Chat } from "./chats";
 import { Customer, CustomerAddress, Organisation } from "./customers";
@@ -101,4 +102,7 @@ export const entities = [
   Note,
   NoteMention,
   Promised,
+  StandingAnswer,
+  StandingDone,
+  StandingMark,
 ];

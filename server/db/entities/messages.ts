@@ -13,6 +13,12 @@ export interface Doubt {
   words: string;
 }
 
+/** What tells whether and whom to answer: the envelope’s sender (empty for nobody) and headers, their names in lower case. */
+export interface Envelope {
+  returnPath: string;
+  headers: Record<string, string[]>;
+}
+
 export type MessageState = "received" | "due" | "sending" | "sent" | "refused" | "called back";
 
 export const Message = defineEntity({
@@ -61,6 +67,8 @@ export const Message = defineEntity({
     replyTo: p.text().nullable(),
     /** What speaks against its being from whom it says; null where nothing does. */
     doubts: p.json<Doubt[]>().nullable(),
+    /** What rules read of it beside its words; null for what did not come by mail. */
+    envelope: p.json<Envelope>().nullable(),
     /** Only the beginning of its words is here: the raw message has all. */
     cut: p.boolean().default(false),
     subject: p.text(),

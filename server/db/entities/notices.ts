@@ -5,6 +5,7 @@ import { CaseChange } from "./changes";
 import { Reply } from "./library";
 import { Message } from "./messages";
 import { Person } from "./people";
+import { StandingDone } from "./standing";
 
 /** A reply by which customers are told that their case changed. */
 export const Notice = defineEntity({
@@ -40,7 +41,9 @@ export const CaseNotice = defineEntity({
     reply: () => p.manyToOne(Reply).deleteRule("cascade"),
     /** Who changed the case: on whose behalf it goes. */
     person: () => p.manyToOne(Person),
-    on: p.enum([...noticeChanges]),
+    on: p.enum([...noticeChanges, "arrival"]),
+    /** What a standing answer did, where it is one's. */
+    done: () => p.manyToOne(StandingDone).nullable().deleteRule("set null").index(),
     change: () => p.manyToOne(CaseChange).nullable().deleteRule("set null").index(),
     state: p.enum(["offered", "queued", "held", "answered", "declined", "called back"]),
     /** Why it is held, in words. */

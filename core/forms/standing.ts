@@ -1,0 +1,31 @@
+import * as z from "zod/mini";
+import { conditionSchema } from "../conditions/condition";
+import { noticeChannels } from "../notices/notice";
+import { t } from "../words/forms";
+import { idField, words } from "./fields";
+
+const MOST_OF_EACH = 200;
+
+const between = (least: number, most: number) =>
+  z
+    .int(t.error("aWholeNumber"))
+    .check(
+      z.minimum(least, t.error("fromTo", { least, most })),
+      z.maximum(most, t.error("fromTo", { least, most })),
+    );
+
+/** A rule as a lead sets it: which messages, which reply, and how often at most. */
+export const standingSchema = z.strictObject({
+  name: words(100, t.error("giveItAName")),
+  /** Key of its reply. */
+  reply: z.string().check(z.minLength(1, t.error("chooseAReply")), z.maxLength(200)),
+  channels: z.array(z.enum(noticeChannels)),
+  mailboxes: z.array(idField).check(z.maxLength(MOST_OF_EACH)),
+  when: z.nullable(conditionSchema),
+  oncePerSenderHours: between(0, 24 * 366),
+  perHour: between(1, 10_000),
+  /** How long what it sends can be called back. */
+  delayMinutes: between(0, 24 * 60),
+  stop: z.boolean(),
+});
+export type StandingInput = z.infer<typeof standingSchema>;
