@@ -47,7 +47,7 @@ module.exports = {
       from: {
         path: "^app/",
         pathNot:
-          "^app/([^/]+/acts/.+|ui/(desk|events|paper)|ui/not-found|entry\\.server|account/(sign-in|sign-out|welcome|first-password|account)|waiting/(route|home)|answering/(route|write|resources/.+)|shelves/(route|rows|arrange|proposals)|writing/(new|route|history|resources/.+)|setup/(route|facts|fact|signatures|stationery|usual|fields|people|colleague|teams|house|mail|numbers|mailboxes|mailbox|forms|form|forwarders|questions|answer-times|notices|sources|gaps|resources/.+|start|home)|outside/(route|mailbox|message|message-html|attachment|phone-write)|chats/(route|resources/.+)|fields/(values|save)|report/route|record/(route|search|customer|organisation|replies)|public/.+)\\.tsx?$",
+          "^app/([^/]+/acts/.+|ui/(desk|events|paper)|ui/not-found|entry\\.server|account/(sign-in|sign-out|welcome|first-password|account)|waiting/(route|home)|answering/(route|write|resources/.+)|shelves/(route|rows|arrange|proposals)|writing/(new|route|history|resources/.+)|setup/(route|facts|fact|signatures|stationery|usual|fields|people|colleague|teams|house|mail|numbers|mailboxes|mailbox|forms|form|forwarders|questions|answer-times|notices|sources|gaps|resources/.+|start|home)|outside/(route|mailbox|message|message-html|attachment|phone-write)|chats/(route|resources/.+)|fields/(values|save)|report/route|standing/(route|resources/.+)|record/(route|search|customer|organisation|replies)|public/.+)\\.tsx?$",
       },
       to: { path: "^server/", dependencyTypesNot: ["type-only"] },
     },

@@ -103,6 +103,11 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                     >
                       {t("record")}
                     </NavLink>
+                    {viewer.role === "lead" && (
+                      <NavLink to="/standing" className={tab}>
+                        {t("standingAnswers")}
+                      </NavLink>
+                    )}
                     <NavLink to="/report" className={tab}>
                       {t("report")}
                     </NavLink>

@@ -8,14 +8,23 @@ interface Props {
   label?: string;
   align?: "start" | "center" | "end";
   className?: string;
+  /** How what opens it looks. */
+  opener?: string;
   children: ReactNode;
 }
 
 /** A small page over the page: Escape and a press outside close it, and the focus goes back. */
-export function Popover({ words, label, align = "end", className = "", children }: Props) {
+export function Popover({
+  words,
+  label,
+  align = "end",
+  className = "",
+  opener = "quiet-link",
+  children,
+}: Props) {
   return (
     <Radix.Root>
-      <Radix.Trigger {...(label === undefined ? {} : { "aria-label": label })} className="quiet-link">
+      <Radix.Trigger {...(label === undefined ? {} : { "aria-label": label })} className={opener}>
         {words}
       </Radix.Trigger>
       <Radix.Portal>

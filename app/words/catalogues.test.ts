@@ -46,6 +46,7 @@ test("every screen, the server and each part of the core have a catalogue, under
       "report",
       "setup",
       "shelves",
+      "standing",
       "ui",
     ].map((screen) => `app/words/${screen}.ts`),
     "app/words/waiting.ts",
@@ -66,6 +67,7 @@ test("every screen, the server and each part of the core have a catalogue, under
     ].map((part) => `core/words/${part}.ts`),
     "core/words/second-look.ts",
     "core/words/sms.ts",
+    "core/words/standing.ts",
     "core/words/tokens.ts",
     "server/words.ts",
   ]);

@@ -33,6 +33,7 @@ export const t = wordsOf("ui", {
   waiting: "Waiting",
   chats: "Chats",
   shelves: "Shelves",
+  standingAnswers: "Standing answers",
   record: "Record",
   report: "Report",
   isDueIn_one: "{{label}} is due in a minute",
@@ -223,4 +224,10 @@ export const t = wordsOf("ui", {
   // read.ts
   theServerCannotBeReached: "the server cannot be reached",
   theServerAnsweredStatus: "the server answered {{status}}",
+
+  // reply-choice.tsx
+  theReply: "The reply",
+  itsTitle: "Its title",
+  noReplyIsLikeThat: "No answer on the shelf is like that",
+  chooseAReply: "Choose a reply",
 });

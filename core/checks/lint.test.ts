@@ -71,7 +71,7 @@ test("passages that can never stand and blanks never used", () => {
   expect(findings(matter, ":passage[a]{#a} :passage[b]{#b} :passage[c]{#c} :passage[d]{#d}")).toEqual([
     "passage-never: The passage “a” (when harbour is “Atlantis”) can never stand",
     "passage-never: The passage “b” (when to harbour is “Pellick” and to harbour is “Tarn Head”) can never stand",
-    "condition-unusable: The pattern “(” of the passage “d” (when the message’s body matches /(/) cannot be read: it lacks a closing ) at its end",
+    "condition-unusable: The pattern “(” of the passage “d” (when the message’s text matches /(/) cannot be read: it lacks a closing ) at its end",
     "choice-uncovered: Where harbour is “Tarn Head”, none of its passages stands",
     "blank-unused: The blank “spare” is used nowhere",
   ]);

@@ -31,6 +31,8 @@ export function labelOf(
     const key = name.slice("blank.".length);
     return blankLabel(key, ownEntry(slip.blanks, key));
   }
+  // Called as those who choose it see it.
+  if (name === "message.body") return t("theMessagesPart", { part: t("text") });
   if (name.startsWith("message."))
     return t("theMessagesPart", { part: name.slice("message.".length).replaceAll("_", " ") });
   return tokens.get(name)?.label ?? name;

@@ -1,5 +1,5 @@
 import * as z from "zod/mini";
-import { conditionSchema } from "../conditions/condition";
+import { conditionSchema, type Condition } from "../conditions/condition";
 import { noticeChannels } from "../notices/notice";
 import { t } from "../words/forms";
 import { idField, words } from "./fields";
@@ -21,7 +21,8 @@ export const standingSchema = z.strictObject({
   reply: z.string().check(z.minLength(1, t.error("chooseAReply")), z.maxLength(200)),
   channels: z.array(z.enum(noticeChannels)),
   mailboxes: z.array(idField).check(z.maxLength(MOST_OF_EACH)),
-  when: z.nullable(conditionSchema),
+  // What a form holds is a condition already.
+  when: z.nullable(conditionSchema as z.ZodMiniType<Condition, Condition>),
   oncePerSenderHours: between(0, 24 * 366),
   perHour: between(1, 10_000),
   /** How long what it sends can be called back. */

@@ -99,5 +99,7 @@ describe("a tally", () => {
     ];
     expect(tallied(same).suggestion()).toBeNull();
     expect(tallied(same.slice(0, 2)).suggestion()).toBeNull();
+    // What would leave nothing is no test, but the end of the rule.
+    expect(tallied(same.slice(2)).suggestion()).toBeNull();
   });
 });

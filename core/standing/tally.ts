@@ -103,7 +103,8 @@ export class Tally<Kept> {
       const lost = (among: Compared[]) => among.filter((one) => !holds(one)).length;
       const [won, given] = [lost(otherwise), lost(agreed)];
       const score = won - LOST * given;
-      if (won > 0 && score > 0 && (best === null || score > best.score))
+      // One that leaves nothing of what people did as well is no rule any more.
+      if (won > 0 && score > 0 && given < agreed.length && (best === null || score > best.score))
         best = { test, otherwise: won, agreed: given, score };
     }
     return best && { test: best.test, otherwise: best.otherwise, agreed: best.agreed };

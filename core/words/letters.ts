@@ -33,6 +33,7 @@ export const t = wordsOf("letters", {
 
   // compose/passages.ts
   theMessagesPart: "the message’s {{part}}",
+  text: "text",
 
   // compose/trials.ts
   hasWhatTheReplyUses: "has what the reply uses",

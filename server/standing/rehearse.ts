@@ -8,7 +8,8 @@ import { sideOf, sides, Tally, type Rehearsed, type Side, type Suggestion } from
 import { Mailbox } from "../db/entities/mailboxes";
 import { StandingAnswer } from "../db/entities/standing";
 import { query } from "../db/sql";
-import { ALWAYS_OPEN, settingsOf } from "../house/settings";
+import { caseNumber } from "../house/house";
+import { ALWAYS_OPEN, settingsOf, type Settings } from "../house/settings";
 import { INCOMING, INCOMING_FROM, incomingOf, type IncomingRow } from "./incoming";
 import { ruleDigest, ruleOf } from "./rule";
 import { ruleById } from "./rules";
@@ -17,6 +18,7 @@ import { ruleById } from "./rules";
 export interface PastShown {
   message: number;
   case: number;
+  label: string;
   customer: string;
   /** ISO 8601 instant. */
   at: string;
@@ -118,7 +120,9 @@ export async function rehearseRule(
       const [said] = decide(message).said;
       const does = said?.does ?? "passes";
       const side = sideOf(does, { replies: row.keys ?? [], byHand: row.answer !== null }, rule.reply.key);
-      tally.add(side, valuesOfMessage(message, re2Patterns), () => shownOf(row, said?.why ?? "", marks));
+      tally.add(side, valuesOfMessage(message, re2Patterns), () =>
+        shownOf(row, said?.why ?? "", marks, settings.house),
+      );
       for (const other of beside)
         if (takes(other.decide(message).said[0]?.does) && takes(does)) other.count += 1;
     }
@@ -158,10 +162,16 @@ async function wrongOf(
   return rows.filter((row) => isTaken(row) !== should.get(row.id)).length;
 }
 
-function shownOf(row: Row, why: string, marks: ReadonlyMap<number, boolean>): PastShown {
+function shownOf(
+  row: Row,
+  why: string,
+  marks: ReadonlyMap<number, boolean>,
+  house: Settings["house"],
+): PastShown {
   return {
     message: row.id,
     case: Number(row.case.number),
+    label: caseNumber(house, Number(row.case.number)),
     customer: row.customer_name,
     at: new Date(row.at).toISOString(),
     words: row.body.slice(0, SHOWN),

@@ -11,6 +11,7 @@ import { Person } from "../db/entities/people";
 import { StandingAnswer } from "../db/entities/standing";
 import { query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
+import { caseNumber } from "../house/house";
 import { ownTokensOf, settingsOf, type OwnTokens } from "../house/settings";
 import { requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
@@ -182,7 +183,9 @@ export async function orderRules(em: EntityManager, viewer: Viewer, ids: number[
 /** What a rule did with a message. */
 export interface RuleDid {
   id: number;
+  message: number;
   case: number;
+  label: string;
   customer: string;
   /** The beginning of what was asked. */
   words: string;
@@ -200,9 +203,10 @@ const MOST_TOLD = 100;
 /** What a rule did lately, the latest first. @throws NotAllowed unless lead */
 export async function whatRuleDid(em: EntityManager, viewer: Viewer, id: number): Promise<RuleDid[]> {
   requireRole(viewer, "lead");
-  const rows = await query<RuleDid>(
+  const { house } = await settingsOf(em);
+  const rows = await query<Omit<RuleDid, "label">>(
     em,
-    `select d.id, c.number as case, cu.display_name as customer, left(m.text, 160) as words, d.does, d.why, d.at,
+    `select d.id, d.message_id as message, c.number as case, cu.display_name as customer, left(m.text, 160) as words, d.does, d.why, d.at,
             o.id as letter, o.due_at as "dueAt"
        from standing_done d join messages m on m.id = d.message_id join cases c on c.id = d.case_id join customers cu on cu.id = c.customer_id
        left join case_notices n on n.done_id = d.id and n.state = 'queued'
@@ -213,6 +217,7 @@ export async function whatRuleDid(em: EntityManager, viewer: Viewer, id: number)
   const instant = (at: string) => new Date(at).toISOString();
   return rows.map((row) => ({
     ...row,
+    label: caseNumber(house, row.case),
     at: instant(row.at),
     dueAt: row.dueAt === null ? null : instant(row.dueAt),
   }));

@@ -13,7 +13,11 @@ import { t } from "../../words/writing";
 export interface Askable {
   tokens: ReadonlyMap<string, Token>;
   blanks: Blanks;
+  /** What is known of a message besides, by its name, with what it is called. */
+  besides?: readonly MessagePart[];
 }
+
+type MessagePart = readonly [name: string, label: string, type: TokenType];
 
 interface Props extends Askable {
   condition: Condition;
@@ -102,7 +106,7 @@ export function ConditionForm({ condition, onChange, onRemove, ...askable }: Pro
   );
 }
 
-const messageParts = (): [string, string, TokenType][] => [
+const messageParts = (): MessagePart[] => [
   ["message.subject", t("theMessagesSubject"), "text"],
   ["message.body", t("theMessagesText"), "text"],
   ["message.from", t("theMessagesSender"), "text"],
@@ -161,10 +165,10 @@ function operatorsFor(type: TokenType | "choice" | "choices"): Operator[] {
 /** What kind of value a name has, and the choices where they can be listed. */
 function typeOf(
   name: string,
-  { tokens, blanks }: Askable,
+  { tokens, blanks, besides = [] }: Askable,
 ): { type: TokenType | "choice" | "choices"; options: string[] | null } {
   if (name.startsWith("message.")) {
-    const type = messageParts().find(([part]) => part === name)?.[2] ?? "text";
+    const type = [...messageParts(), ...besides].find(([part]) => part === name)?.[2] ?? "text";
     return { type, options: name === "message.channel" ? [...replyChannels] : null };
   }
   if (name.startsWith("blank.")) {
@@ -256,7 +260,7 @@ function fitted(
 }
 
 /** Everything that a condition can ask for, under what it belongs to; of what is retired, what it asks for already. */
-function askableGroups({ tokens, blanks }: Askable, asked: string): PickerGroup[] {
+function askableGroups({ tokens, blanks, besides = [] }: Askable, asked: string): PickerGroup[] {
   const groups = new Map<string, Token[]>();
   for (const token of tokens.values())
     if (!token.retired || token.name === asked)
@@ -273,7 +277,7 @@ function askableGroups({ tokens, blanks }: Askable, asked: string): PickerGroup[
       : []),
     {
       heading: t("theCustomersMessage"),
-      options: messageParts().map(([name, label]) => [name, label] as const),
+      options: [...messageParts(), ...besides].map(([name, label]) => [name, label] as const),
     },
     ...[...groups].map(([heading, list]) => ({
       heading,

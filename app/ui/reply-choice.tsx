@@ -1,9 +1,9 @@
 import { Command } from "cmdk";
 import { useState } from "react";
 import * as z from "zod/mini";
-import { LIST_ITEM, SearchedList } from "../ui/searched-list";
-import { useFound } from "../ui/use-found";
-import { t } from "../words/setup";
+import { LIST_ITEM, SearchedList } from "./searched-list";
+import { useFound } from "./use-found";
+import { t } from "../words/ui";
 
 const answer = z.object({ key: z.string(), title: z.string(), shelf: z.string() });
 const answers = z.pipe(
@@ -15,10 +15,12 @@ const answers = z.pipe(
 export function ReplyChoice({
   title,
   onChoose,
+  className = "lined-field w-full text-base",
 }: {
   /** Of the one that is chosen; null for none. */
   title: string | null;
   onChoose: (reply: { key: string; title: string }) => void;
+  className?: string;
 }) {
   const [isOpen, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
@@ -38,7 +40,7 @@ export function ReplyChoice({
         setOpen(open);
         setTyped("");
       }}
-      className="lined-field w-full text-base"
+      className={className}
       input={{ value: typed, onValueChange: setTyped, placeholder: t("itsTitle"), maxLength: 200 }}
       none={t("noReplyIsLikeThat")}
     >

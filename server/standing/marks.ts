@@ -1,0 +1,78 @@
+import type { EntityManager } from "@mikro-orm/postgresql";
+import { stopsSending } from "#core/checks/second-look";
+import { caseContext } from "../answering/context";
+import { composeDraft } from "../answering/letter";
+import { Message } from "../db/entities/messages";
+import { Person } from "../db/entities/people";
+import { StandingMark } from "../db/entities/standing";
+import { NotFound } from "../errors";
+import { settingsOf } from "../house/settings";
+import { draftOf } from "../notices/draft";
+import { requireRole, type Viewer } from "../people/viewer";
+import { t } from "../words";
+import { ruleById } from "./rules";
+
+/** A message that came in, with its case as letters want it. @throws NotFound */
+async function messageIn(em: EntityManager, id: number) {
+  const message = await em.findOne(
+    Message,
+    { id, direction: "in" },
+    { populate: ["case.customer.organisation", "case.team", "case.mailbox", "case.forwarder"] },
+  );
+  if (!message) throw new NotFound(t("thereIsNoSuchMessage"));
+  return message;
+}
+
+/** What a rule would send for a message, as it would read today; and why it would not go. */
+export interface AsSent {
+  text: string;
+  stops: string | null;
+}
+
+/** Composes what a rule would send for a message; nothing is kept. @throws NotAllowed unless lead; NotFound */
+export async function asSent(
+  em: EntityManager,
+  viewer: Viewer,
+  ruleId: number,
+  messageId: number,
+  now: Date,
+): Promise<AsSent> {
+  requireRole(viewer, "lead");
+  const rule = await ruleById(em, ruleId);
+  const { case: subject } = await messageIn(em, messageId);
+  const settings = await settingsOf(em);
+  const { language } = await caseContext(em, viewer, subject, settings, now);
+  const draft = await draftOf(em, settings, subject, rule.reply.key, language);
+  if (draft === null) return { text: "", stops: t("itIsNotForThisChannel") };
+  const { letter, checks } = await composeDraft(em, viewer, { subject, draft, settings }, now);
+  const stop = stopsSending(checks) ? checks.find(({ severity }) => severity === "stop") : undefined;
+  return { text: letter.text, stops: stop?.message ?? null };
+}
+
+/**
+ * Keeps of a message whether a rule should answer it: it is tried on that whenever it is rehearsed.
+ * @param should null to take back what was said
+ * @throws NotAllowed unless lead; NotFound
+ */
+export async function markMessage(
+  em: EntityManager,
+  viewer: Viewer,
+  ruleId: number,
+  messageId: number,
+  should: boolean | null,
+  now: Date,
+): Promise<void> {
+  requireRole(viewer, "lead");
+  const rule = await ruleById(em, ruleId);
+  const message = await messageIn(em, messageId);
+  if (should === null) {
+    await em.nativeDelete(StandingMark, { rule, message });
+    return;
+  }
+  const person = em.getReference(Person, viewer.id);
+  await em.upsert(
+    StandingMark,
+    { rule, message, should, person, at: now },
+    { onConflictFields: ["rule", "message"], onConflictMergeFields: ["should", "person", "at"] },
+  );
+}
