@@ -201,8 +201,13 @@ export function takePictures(): Promise<object> {
       const lead = await camera(browser, program, "sunniva");
       await lead.page.goto("/setup/answer-times");
       await lead.take("setup-answer-times");
-      await lead.page.goto("/setup/fields");
-      await lead.take("setup-fields");
+      await lead.page.goto("/standing");
+      await lead.page.getByRole("button", { name: "Rehearse" }).click();
+      await lead.page
+        .getByRole("region", { name: "Where people did otherwise" })
+        .getByText("Hello")
+        .waitFor();
+      await lead.take("standing");
       await lead.page.goto("/setup/sources");
       await lead.take("setup-sources");
       await lead.page.goto("/report?days=90");

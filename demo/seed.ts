@@ -21,6 +21,7 @@ import { readDemo, readLibraryAttachment } from "./read";
 import type { DemoBooking } from "./schema";
 import { seedDue, seedTimes } from "./seed-times";
 import { seedConversations } from "./seed-conversations";
+import { seedStanding } from "./seed-standing";
 import { clockTime } from "./time";
 
 /** A demo sign-in, for whoever starts the program. */
@@ -139,6 +140,7 @@ export async function seedDemo(em: EntityManager, standinsFolder: string | null,
   for (const person of people) await ensureOwnShelf(em, person);
   await seedConversations(em, demo.conversations, { teams, people, customers, numbers, now });
   await seedDue(em, now);
+  await seedStanding(em, now);
   if (standinsFolder !== null) await writeBookings(standinsFolder, demo.bookings, timeZone, now);
 }
 

@@ -5,10 +5,10 @@ import type { Condition } from "#core/conditions/condition";
 import { sides, type Rehearsed, type Side } from "#core/standing/tally";
 import type { RehearsalState } from "#server/standing/rehearsals";
 import type { StandingRow } from "#server/standing/rules";
+import { useAct } from "../ui/act";
 import { Button } from "../ui/button";
 import { FormProblem } from "../ui/form";
 import { said, Select } from "../ui/select";
-import { useSave } from "../ui/use-save";
 import { t } from "../words/standing";
 
 interface Props {
@@ -28,7 +28,12 @@ const ASKED_MS = 400;
 
 /** What a rule would have done with the messages of the past, and what begins to find out. */
 export function Rehearsal({ rule, state, side, onSide, isDirty, words, onAdd }: Props) {
-  const { send, problem } = useSave("/standing");
+  const act = useAct();
+  const [problem, setProblem] = useState<string | null>(null);
+  const ask = async (most: number | null) => {
+    const done = await act(`/standing/${rule.id}/rehearse`, { most });
+    setProblem(done.ok ? null : done.problem);
+  };
   const [size, setSize] = useState<(typeof SIZES)[number]>("5000");
   useAsked(state.kind === "read");
   const figures = state.kind === "done" ? state.rehearsal.figures : rule.rehearsed;
@@ -49,19 +54,12 @@ export function Rehearsal({ rule, state, side, onSide, isDirty, words, onAdd }: 
             <span role="status" className="tabular-nums">
               {state.of === 0 ? t("beginning") : t("readOf", { read: state.read, of: state.of })}
             </span>
-            <Button
-              look="quiet"
-              onClick={() => void send(`${rule.id}/rehearse`, { most: null }, t("giveUp"))}
-            >
+            <Button look="quiet" onClick={() => void ask(null)}>
               {t("giveUp")}
             </Button>
           </>
         ) : (
-          <Button
-            look="quiet"
-            disabled={isDirty}
-            onClick={() => void send(`${rule.id}/rehearse`, { most: Number(size) }, t("beginning"))}
-          >
+          <Button look="quiet" disabled={isDirty} onClick={() => void ask(Number(size))}>
             {t("rehearse")}
           </Button>
         )}

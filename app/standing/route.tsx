@@ -28,7 +28,6 @@ export async function loader(args: Route.LoaderArgs) {
     };
   });
 }
-export type StandingData = Awaited<ReturnType<typeof loader>>;
 
 /** The rules that answer by themselves, in the order in which they are asked, and one of them. */
 export default function Standing({ loaderData }: Route.ComponentProps) {

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Side } from "#core/standing/tally";
-import type { StandingData } from "./route";
+import type { RehearsalState } from "#server/standing/rehearsals";
+import type { RuleDid, StandingAnswers, StandingRow } from "#server/standing/rules";
 import { Did } from "./did";
 import { Leaves } from "./leaves";
 import { Rehearsal } from "./rehearsal";
@@ -9,8 +10,16 @@ import { Switches } from "./switches";
 import { useRule } from "./use-rule";
 import { t } from "../words/standing";
 
+interface Props {
+  answers: StandingAnswers;
+  /** Null for a new one. */
+  rule: StandingRow | null;
+  rehearsal: RehearsalState;
+  did: RuleDid[];
+}
+
 /** One rule: its sentence, whether it is on, its rehearsal and what it did; beside it the letters that the rehearsal found. */
-export function Rule({ answers, rule, rehearsal, did }: StandingData) {
+export function Rule({ answers, rule, rehearsal, did }: Props) {
   const edited = useRule(answers, rule);
   const [side, setSide] = useState<Side>("otherwise");
   const found = rehearsal.kind === "done" ? rehearsal.rehearsal : null;

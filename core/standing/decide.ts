@@ -122,7 +122,7 @@ function fitOf(
 }
 
 /** Whether a rule is for a message, be it on or off. @returns with why, in words */
-export function reaches(
+function reaches(
   rule: Pick<StandingRule, "channels" | "mailboxes" | "when">,
   message: Incoming,
   values: Values,

@@ -53,4 +53,3 @@ export const standingRulesSchema = z
       seen.add(rule.id);
     }
   });
-export type StandingRules = z.infer<typeof standingRulesSchema>;

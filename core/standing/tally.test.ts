@@ -59,22 +59,23 @@ describe("a tally", () => {
       Array.from({ length: count }, (): [Side, string, object] => [
         side,
         "when does it sail",
-        { case: { topic } },
+        { organisation: { kind: topic } },
       ]);
     const tally = tallied([
-      ...of("agreed", "sailings", 30),
-      ...of("otherwise", "lost property", 9),
-      ...of("otherwise", "sailings", 2),
+      ...of("agreed", "hotel", 30),
+      ...of("otherwise", "agency", 9),
+      ...of("otherwise", "hotel", 2),
     ]);
     const found = tally.suggestion();
     expect(found).toEqual({
-      test: { value: "case.topic", is: "equals", to: "sailings" },
+      test: { value: "organisation.kind", is: "equals", to: "hotel" },
       otherwise: 9,
       agreed: 0,
     });
     // It says what it says: the test fails for those that it takes away, and holds for the others.
-    const holds = (topic: string) => found && evaluate(found.test, values("", { case: { topic } })).holds;
-    expect([holds("sailings"), holds("lost property")]).toEqual([true, false]);
+    const holds = (topic: string) =>
+      found && evaluate(found.test, values("", { organisation: { kind: topic } })).holds;
+    expect([holds("hotel"), holds("agency")]).toEqual([true, false]);
   });
 
   test("suggests a word where no value does", () => {

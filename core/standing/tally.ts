@@ -49,7 +49,6 @@ const LOST = 2;
 
 /** What may tell apart messages that a rule takes: values of few kinds, and the message's words. */
 const TOLD_BY = [
-  "case.topic",
   "message.language",
   "message.channel",
   "message.in_hours",

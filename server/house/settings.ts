@@ -196,6 +196,11 @@ async function readSettings(em: EntityManager): Promise<Settings> {
   };
 }
 
+/** When somebody is there: by the house’s own calendar, else by the first that there is, else always. */
+export function officeHours({ hours, calendar }: Settings["clock"]): OpenHours {
+  return (calendar === null ? [...hours.values()][0] : hours.get(calendar)) ?? ALWAYS_OPEN;
+}
+
 /** Open hours as a calendar has them. */
 export function openHoursOf(
   calendar: Pick<Calendar, "timeZone" | "hours" | "holidays" | "country" | "region">,

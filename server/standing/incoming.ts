@@ -6,12 +6,19 @@ import type { Envelope } from "../db/entities/messages";
 /** So much of a message is read by rules, in characters: what is asked stands before that. */
 const READ = 20_000;
 
+/** Whether a message goes on with a case: what opens one is about nothing that anybody has said yet. */
+const GOES_ON =
+  "exists (select 1 from messages e where e.case_id = m.case_id and (e.at, e.id) < (m.at, m.id))";
+/** How its case stood when it came. */
+const STATE_THEN =
+  "coalesce((select s.status from case_states s where s.case_id = c.id and s.at < m.at order by s.id desc limit 1), 'new')";
+
 /** What rules read of messages `m` that came in, on cases `c` of customers `cu`. */
 export const INCOMING = `m.id, m.at, m.channel, m.kind, m.from_name, m.from_address, m.to_address, m.reply_to, m.subject, left(m.text, ${READ}) as body,
   m.language, m.envelope, m."references", (select b.address from mailboxes b where b.id = c.mailbox_id) as mailbox,
   exists (select 1 from attachments a where a.message_id = m.id) as attached,
   exists (select 1 from junk_senders j where j.address = lower(m.from_address)) or coalesce(c.aside_as = 'junk or fraud', false) as junk,
-  jsonb_build_object('number', c.number, 'topic', c.topic, 'state', c.status, 'subject', c.subject) || c.details as "case",
+  jsonb_build_object('number', c.number, 'subject', c.subject, 'topic', case when ${GOES_ON} then c.topic end, 'state', ${STATE_THEN}) || c.details as "case",
   jsonb_build_object('first_name', cu.first_name, 'last_name', cu.last_name, 'language', cu.language, 'since', cu.since, 'phone', cu.phone) || cu.details as customer,
   (select jsonb_build_object('name', o.name, 'kind', o.kind, 'account', o.account) || o.details from organisations o where o.id = cu.organisation_id) as organisation,
   (select k.data from case_lookups k where k.case_id = c.id and k.source = 'bookings') as booking`;

@@ -9,7 +9,7 @@ import { Mailbox } from "../db/entities/mailboxes";
 import { StandingAnswer } from "../db/entities/standing";
 import { query } from "../db/sql";
 import { caseNumber } from "../house/house";
-import { ALWAYS_OPEN, settingsOf, type Settings } from "../house/settings";
+import { officeHours, settingsOf, type Settings } from "../house/settings";
 import { INCOMING, INCOMING_FROM, incomingOf, type IncomingRow } from "./incoming";
 import { ruleDigest, ruleOf } from "./rule";
 import { ruleById } from "./rules";
@@ -84,7 +84,7 @@ export async function rehearseRule(
   const rule = await ruleById(em, id);
   const digest = ruleDigest(rule);
   const settings = await settingsOf(em);
-  const hours = settings.clock.hours.get(settings.clock.calendar ?? -1) ?? ALWAYS_OPEN;
+  const hours = officeHours(settings.clock);
   const mailboxes = new Map((await em.find(Mailbox, {})).map((one) => [one.id, one.address]));
   const others = await em.find(
     StandingAnswer,
