@@ -10,6 +10,7 @@ import { benchRanking } from "./ranking";
 import { benchRankingScale } from "./ranking-scale";
 import { benchRankingStart } from "./ranking-start";
 import { benchRecord } from "./record";
+import { benchRehearse } from "./rehearse";
 import { benchScreens } from "./screens";
 
 /** `npm run bench -- NAME`: measures, and prints one line of JSON. Ratios within a run count; machines are noisy. */
@@ -26,6 +27,7 @@ const benches: Record<string, () => object | Promise<object>> = {
   "ranking-scale": benchRankingScale,
   "ranking-start": benchRankingStart,
   record: benchRecord,
+  rehearse: benchRehearse,
   screens: benchScreens,
 };
 

@@ -1,6 +1,9 @@
-import { run } from "./run";
+import { once } from "node:events";
+import { runTo } from "./run";
 
-const { status, stdout, stderr } = await run(process.argv.slice(2));
-process.stdout.write(stdout);
+const { status, stderr } = await runTo(process.argv.slice(2), async (text) => {
+  // What reads it may be slower than we are.
+  if (!process.stdout.write(text)) await once(process.stdout, "drain");
+});
 process.stderr.write(stderr);
 process.exitCode = status;

@@ -7,18 +7,18 @@ import { standingRulesSchema } from "#core/standing/rule";
 import { eachLine, readChecked } from "./read";
 
 /**
- * `shelf rehearse`: a line a message, in their order: the rule that would have answered it, and why.
+ * `shelf rehearse`: a line a message, in their order: the rule that would have answered it, and why. All is read once before
+ * the first line, so that nothing is printed where something is wrong; no more than a message is held at once.
  * @throws Failure with path, line and reason
  */
-export async function rehearse(options: { rules: string; messages: string }): Promise<string[]> {
+export async function* rehearse(options: { rules: string; messages: string }): AsyncGenerator<string, void> {
   const { own_addresses: own, rules } = await readChecked(options.rules, standingRulesSchema);
   const names = new Map(rules.map(({ id, name }) => [id, name === "" ? String(id) : name]));
   const decide = rehearsal({ rules, own: ownAddresses(own), patterns: re2Patterns });
-  const lines: string[] = [];
+  for await (const _ of eachLine(options.messages, incomingSchema));
   for await (const message of eachLine(options.messages, incomingSchema)) {
     const decision = decide(message);
     const why = whyInWords(decision, (rule) => names.get(rule) ?? String(rule));
-    lines.push(JSON.stringify({ id: message.id, answers: decision.answers, why }));
+    yield JSON.stringify({ id: message.id, answers: decision.answers, why });
   }
-  return lines;
 }

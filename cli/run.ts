@@ -112,7 +112,7 @@ function read<T>(schema: z.ZodType<T>, args: string[]): T {
   throw new Failure(`--${String(issue?.path[0] ?? "")} ${issue?.message ?? "is not usable"}`, 2);
 }
 
-async function linesOf([verb, ...args]: string[]): Promise<string[]> {
+async function linesOf([verb, ...args]: string[]): Promise<Iterable<string> | AsyncIterable<string>> {
   switch (verb) {
     case "render":
       return [JSON.stringify(await render(read(renderOptions, args)), null, 2)];
@@ -156,13 +156,29 @@ export interface Ran {
   stderr: string;
 }
 
-/** Runs a command of `shelf`. @param args as they stand behind its name */
-export async function run(args: string[]): Promise<Ran> {
+/**
+ * Runs a command of `shelf`.
+ * @param args as they stand behind its name
+ * @param print takes what it prints, as it comes
+ */
+export async function runTo(
+  args: string[],
+  print: (text: string) => Promise<void> | void,
+): Promise<Omit<Ran, "stdout">> {
   try {
-    const lines = await linesOf(args);
-    return { status: 0, stdout: lines.map((line) => `${line}\n`).join(""), stderr: "" };
+    for await (const line of await linesOf(args)) await print(`${line}\n`);
+    return { status: 0, stderr: "" };
   } catch (error) {
     if (!(error instanceof Failure)) throw error;
-    return { status: error.exitCode, stdout: "", stderr: `shelf: ${error.message}\n` };
+    return { status: error.exitCode, stderr: `shelf: ${error.message}\n` };
   }
+}
+
+/** The same, with all that it prints at once. */
+export async function run(args: string[]): Promise<Ran> {
+  let stdout = "";
+  const ran = await runTo(args, (text) => {
+    stdout += text;
+  });
+  return { ...ran, stdout };
 }
