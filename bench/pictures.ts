@@ -66,9 +66,6 @@ async function writing({ page, take }: Camera): Promise<void> {
 
 /** The list and a case on a telephone. */
 async function onTelephone({ page, take }: Camera): Promise<void> {
-  await page.goto("/waiting");
-  await page.getByText("close fit").first().waitFor();
-  await take("phone-waiting");
   await showCase(page, "Ravenscroft");
   await page.getByRole("button", { name: "take it" }).tap();
   await page.getByRole("textbox", { name: "Our answer" }).scrollIntoViewIfNeeded();
@@ -201,6 +198,8 @@ export function takePictures(): Promise<object> {
       const lead = await camera(browser, program, "sunniva");
       await lead.page.goto("/setup/answer-times");
       await lead.take("setup-answer-times");
+      await lead.page.goto("/setup/fields");
+      await lead.take("setup-fields");
       await lead.page.goto("/standing");
       await lead.page.getByRole("button", { name: "Rehearse" }).click();
       await lead.page

@@ -70,6 +70,7 @@ export function Rehearsal({ rule, state, side, onSide, isDirty, words, onAdd }: 
         }
       />
       {figures && <Figures figures={figures} side={side} onSide={state.kind === "done" ? onSide : null} />}
+      {rule.rehearsed?.isOfThis === false && <p className="mt-2 text-look">{t("ofTheRuleBefore")}</p>}
       {state.kind === "done" && <Advice {...state.rehearsal} words={words} onAdd={onAdd} />}
       {state.kind === "none" && figures && <p className="mt-2 text-sm text-soft">{t("keptFigures")}</p>}
     </section>

@@ -103,6 +103,7 @@ export const t = wordsOf("standing", {
   addIt: "add it",
   clashWith_one: "“{{name}}” is on and is for {{count}} of the same.",
   clashWith_other: "“{{name}}” is on and is for {{count}} of the same.",
+  ofTheRuleBefore: "These are of the rule as it was before: rehearse it as it is.",
   keptFigures: "These are the figures of then; rehearse it to read the messages.",
 
   // leaves.tsx

@@ -128,7 +128,8 @@ async function carryOut(
     { populate: ["case.customer"] },
   );
   const subject = message.case as Case;
-  const person = rule.switchedOnBy;
+  // Nobody answers on behalf of who is not with us any more.
+  const person = rule.switchedOnBy?.leftAt == null ? rule.switchedOnBy : null;
   const done = em.create(StandingDone, {
     ...{ rule, message, case: subject, sender: senderOf(incoming), does: said.does, why: said.why, at: now },
   });

@@ -8,7 +8,7 @@ import { callBack } from "../answering/call-back";
 import { Case } from "../db/entities/cases";
 import { Mailbox } from "../db/entities/mailboxes";
 import { Message } from "../db/entities/messages";
-import { Team } from "../db/entities/people";
+import { Person, Team } from "../db/entities/people";
 import { StandingAnswer, StandingDone } from "../db/entities/standing";
 import { query } from "../db/sql";
 import { buildMime } from "../sending/mime";
@@ -154,6 +154,20 @@ describe("what a rule does with a message", () => {
     expect(await doneBy(rule)).toEqual([{ does: "prepare", why: expect.stringContaining("Hours is empty") }]);
     const { notices } = await readOpenCase(em(), house.bram, one.number, 0, now);
     expect(notices).toMatchObject([{ state: "held", rule: "What it costs" }]);
+  });
+
+  test("on behalf of who has left us nobody is answered, and it says so", async () => {
+    const rule = await ruleOn();
+    const left = async (at: Date | null) => em().nativeUpdate(Person, { id: house.maren.id }, { leftAt: at });
+    const one = await came();
+    await left(now);
+    try {
+      await answerByRules(em(), one.message, now);
+    } finally {
+      await left(null);
+    }
+    expect(await lettersOf(one.id)).toEqual([]);
+    expect(await doneBy(rule)).toEqual([{ does: "held", why: "who switched it on is not with us any more" }]);
   });
 
   test("called back before it leaves, it is offered", async () => {
