@@ -91,13 +91,14 @@ export default function Standing({ loaderData }: Route.ComponentProps) {
 function Status({ rule }: { rule: StandingRow }) {
   const words = (): string => {
     if (rule.idle !== null) return rule.idle;
+    if (rule.isOver) return t("overItsLimit");
     if (rule.switchedOnAt !== null)
       return t(rule.mode === "send" ? "sendsCount" : "preparesCount", { count: rule.lately });
     if (rule.offWhy !== null) return t("switchedOffBecause", { why: rule.offWhy });
     if (rule.rehearsed === null) return t("offNeverRehearsed");
     return t(rule.rehearsed.isOfThis ? "offRehearsed" : "offToRehearse");
   };
-  const isTold = rule.idle !== null || rule.offWhy !== null;
+  const isTold = rule.idle !== null || rule.offWhy !== null || rule.isOver;
   const look = isTold ? "text-stop" : rule.switchedOnAt === null ? "text-soft" : "text-look";
   return <span className={`block text-sm [overflow-wrap:anywhere] ${look}`}>{words()}</span>;
 }

@@ -4,6 +4,7 @@ import { waitingCount } from "#server/cases/waiting";
 import { ownChats } from "#server/chats/desk";
 import { notesFor } from "#server/notes/notes";
 import { settingsOf } from "#server/house/settings";
+import { rulesToLookAt } from "#server/standing/rules";
 import { signedIn } from "#server/web/context";
 import type { Route } from "./+types/desk";
 import { Acts } from "./act";
@@ -28,6 +29,7 @@ export async function loader(args: Route.LoaderArgs) {
     chats: await ownChats(em, viewer),
     notes: await notesFor(em, viewer),
     due: await dueSoon(em, viewer, now),
+    rules: await rulesToLookAt(em, viewer, now),
     now: now.toISOString(),
     /** What the house writes in, with its region. */
     language: house.language,
@@ -54,7 +56,7 @@ const RECORD = /^\/(?:cases\/\d+\/record|customers\/|organisations\/)/;
 
 /** What all screens of a signed-in person share: the line of places at the top, and the foot for messages. */
 export default function Desk({ loaderData }: Route.ComponentProps) {
-  const { viewer, waiting, chats, notes, due, language } = loaderData;
+  const { viewer, waiting, chats, notes, due, rules, language } = loaderData;
   const scroll = useScrollKept();
   const { pathname } = useLocation();
   const isRecord = RECORD.test(pathname);
@@ -105,7 +107,13 @@ export default function Desk({ loaderData }: Route.ComponentProps) {
                     </NavLink>
                     {viewer.role === "lead" && (
                       <NavLink to="/standing" className={tab}>
-                        {t("standingAnswers")}
+                        {t("standingAnswers")}{" "}
+                        {rules > 0 && (
+                          <span className="font-bold text-stop tabular-nums">
+                            {rules}
+                            <span className="sr-only"> {t("toLookAt")}</span>
+                          </span>
+                        )}
                       </NavLink>
                     )}
                     <NavLink to="/report" className={tab}>

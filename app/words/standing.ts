@@ -18,6 +18,7 @@ export const t = wordsOf("standing", {
   offNeverRehearsed: "off · never rehearsed",
   offToRehearse: "off · to be rehearsed again",
   offRehearsed: "off · rehearsed",
+  overItsLimit: "over its limit: it prepares drafts until the hour has passed",
   switchedOffBecause: "off: {{why}}",
 
   // sentence.tsx

@@ -34,6 +34,7 @@ export const t = wordsOf("ui", {
   chats: "Chats",
   shelves: "Shelves",
   standingAnswers: "Standing answers",
+  toLookAt: "to look at",
   record: "Record",
   report: "Report",
   isDueIn_one: "{{label}} is due in a minute",

@@ -9,13 +9,15 @@ import { Mailbox } from "../db/entities/mailboxes";
 import { Reply } from "../db/entities/library";
 import { Person } from "../db/entities/people";
 import { StandingAnswer } from "../db/entities/standing";
-import { query } from "../db/sql";
+import { preparedOne, query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
 import { caseNumber } from "../house/house";
 import { ownTokensOf, settingsOf, type OwnTokens } from "../house/settings";
-import { requireRole, type Viewer } from "../people/viewer";
+import { includesRole, requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
 import { ruleDigest } from "./rule";
+
+const HOUR_MS = 60 * 60_000;
 
 /** A rule, as a lead reads and changes it. Times are ISO 8601 instants. */
 export interface StandingRow extends StandingInput {
@@ -28,6 +30,8 @@ export interface StandingRow extends StandingInput {
   switchedOnAt: string | null;
   switchedOnBy: string | null;
   offWhy: string | null;
+  /** Whether it came over its limit within the last hour, and prepares what it would send. */
+  isOver: boolean;
   /** What its last rehearsal came to, and whether that was of the rule as it is. */
   rehearsed: (Rehearsed & { isOfThis: boolean }) | null;
   /** How many it answered or prepared in the last seven days. */
@@ -50,10 +54,11 @@ export async function listRules(em: EntityManager, viewer: Viewer, now: Date): P
     {},
     { orderBy: { position: "asc", id: "asc" }, populate: ["reply", "switchedOnBy"] },
   );
-  const lately = await query<{ rule: number; count: number }>(
+  const lately = await query<{ rule: number; count: number; over: boolean }>(
     em,
-    `select rule_id as rule, count(*)::int as count from standing_done where does <> 'held' and at > ? group by rule_id`,
-    [new Date(now.getTime() - 7 * 24 * 60 * 60_000)],
+    `select rule_id as rule, count(*)::int as count, bool_or(does = 'instead' and at > ?) as over
+       from standing_done where does <> 'held' and at > ? group by rule_id`,
+    [new Date(now.getTime() - HOUR_MS), new Date(now.getTime() - 7 * 24 * HOUR_MS)],
   );
   const mailboxes = await em.find(Mailbox, {}, { orderBy: { address: "asc" } });
   return {
@@ -78,10 +83,26 @@ export async function listRules(em: EntityManager, viewer: Viewer, now: Date): P
         ? { ...rule.rehearsed, isOfThis: rule.rehearsed.rule === ruleDigest(rule) }
         : null,
       lately: lately.find((one) => one.rule === rule.id)?.count ?? 0,
+      isOver: rule.switchedOnAt != null && lately.some((one) => one.rule === rule.id && one.over),
     })),
     mailboxes: mailboxes.map(({ id, address }) => ({ id, address })),
     own: ownTokensOf(settings, now),
   };
+}
+
+/**
+ * How many rules a lead is to look at: those that switched themselves off, and those that came over their limit within the
+ * last hour. None for who is no lead.
+ */
+export async function rulesToLookAt(em: EntityManager, viewer: Viewer, now: Date): Promise<number> {
+  if (!includesRole(viewer.role, "lead")) return 0;
+  const { count } = await preparedOne<{ count: number }>(
+    em,
+    `select count(*)::int as count from standing_rules r where r.off_why is not null or r.switched_on_at is not null
+        and exists (select 1 from standing_done d where d.rule_id = r.id and d.does = 'instead' and d.at > ?)`,
+    [new Date(now.getTime() - HOUR_MS)],
+  );
+  return count;
 }
 
 /** @throws NotFound */

@@ -15,7 +15,7 @@ import { buildMime } from "../sending/mime";
 import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { answerByRules, askRules } from "./on-arrival";
 import { rehearseRule } from "./rehearse";
-import { listRules, orderRules, removeRule, saveRule, switchRule, whatRuleDid } from "./rules";
+import { listRules, orderRules, removeRule, rulesToLookAt, saveRule, switchRule, whatRuleDid } from "./rules";
 
 let house: TestHouse;
 beforeAll(async () => {
@@ -188,13 +188,18 @@ describe("what a rule does with a message", () => {
 describe("limits", () => {
   test("over so many in an hour it prepares; the third time within a day it switches itself off, and says why", async () => {
     const rule = await ruleOn({ perHour: 1 });
+    const toldAt: number[] = [];
     for (const hour of [0, 1.5, 3]) {
       for (const after of [0, 1, 2]) {
         const one = await came(undefined, { at: minutes(hour * 60 + after) });
         await answerByRules(em(), one.message, minutes(hour * 60 + after));
+        // Leads are told while it lasts.
+        toldAt.push(await rulesToLookAt(em(), lead(), minutes(hour * 60 + after)));
       }
     }
     const does = (await doneBy(rule)).map((one) => one.does);
+    expect(toldAt).toEqual([0, 1, 1, 0, 1, 1, 0, 1, 1]);
+    expect(await rulesToLookAt(em(), house.maren, minutes(182))).toBe(0);
     expect(does).toEqual(["send", "instead", "instead", "send", "instead", "instead", "send", "instead"]);
     const [row] = (await listRules(em(), lead(), now)).rules;
     expect(row).toMatchObject({
