@@ -19,6 +19,18 @@ const OF_PROGRAMS = [
   "x-mailer-daemon",
 ];
 
+/** Those of lists (RFC 2369, RFC 2919). */
+const OF_LISTS = /^list-./i;
+const READ = [
+  ...["auto-submitted", "precedence", "content-type", "sender", "return-path"],
+  ...["x-failed-recipients", "x-auto-response-suppress", ...OF_PROGRAMS],
+];
+
+/** Whether a header tells whether a message is answered: what is kept of one that comes in. @param name in lower case */
+export function isReadByRules(name: string): boolean {
+  return READ.includes(name) || OF_LISTS.test(name);
+}
+
 const PRECEDENCES = { auto_reply: "program", bulk: "list", junk: "list", list: "list" } as const;
 
 /** One of the names that say “do not answer”, from the beginning of a part of the local part to the end of one. */
@@ -93,7 +105,7 @@ function ofHeaders(message: Incoming): string | null {
       : t("itCameByAList", { header });
   }
   const names = Object.keys(message.headers);
-  const list = names.find((name) => /^list-./i.test(name));
+  const list = names.find((name) => OF_LISTS.test(name));
   if (list !== undefined) return t("itCameByAList", { header: list });
   const suppressed = headerOf(message, "x-auto-response-suppress").find((value) =>
     value.split(",").some((one) => !["", "none"].includes(one.trim().toLowerCase())),

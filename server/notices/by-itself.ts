@@ -1,11 +1,11 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { stopsSending } from "#core/checks/second-look";
 import { caseContext } from "../answering/context";
-import { composeDraft, storeLetter } from "../answering/letter";
+import type { LoadedDraft } from "../answering/draft";
+import { composeDraft, storeLetter, type ComposedDraft } from "../answering/letter";
 import type { Case } from "../db/entities/cases";
 import type { Message } from "../db/entities/messages";
 import { Unusable } from "../errors";
-import { settingsOf } from "../house/settings";
+import { settingsOf, type Settings } from "../house/settings";
 import type { Viewer } from "../people/viewer";
 import { keepAsked } from "../questions/asking";
 import { t } from "../words";
@@ -23,6 +23,27 @@ interface Going {
 }
 
 /**
+ * Composes a letter of one reply as it would go by itself; nothing is kept.
+ * @returns with why the second look stops it, or null; why the reply cannot be one, in words
+ */
+export async function composeByItself(
+  em: EntityManager,
+  viewer: Viewer,
+  subject: Case,
+  reply: string,
+  now: Date,
+): Promise<{ settings: Settings; draft: LoadedDraft; made: ComposedDraft; stops: string | null } | string> {
+  await em.populate(subject, ["customer.organisation", "team", "mailbox", "forwarder"]);
+  const settings = await settingsOf(em);
+  const { language } = await caseContext(em, viewer, subject, settings, now);
+  const draft = await draftOf(em, settings, subject, reply, language);
+  if (draft === null) return t("itIsNotForThisChannel");
+  const made = await composeDraft(em, viewer, { subject, draft, settings }, now);
+  const stop = made.checks.find(({ severity }) => severity === "stop");
+  return { settings, draft, made, stops: stop?.message ?? null };
+}
+
+/**
  * Composes and stores a letter that goes by itself, on behalf of the viewer; its delivery is the caller's to queue.
  * @returns why it cannot go, in words, where the second look finds what stops it, or nobody is there to send it to
  */
@@ -31,15 +52,12 @@ export async function letterByItself(
   viewer: Viewer,
   { subject, reply, kind, dueAt, now }: Going,
 ): Promise<Message | string> {
-  await em.populate(subject, ["customer.organisation", "team", "mailbox", "forwarder"]);
-  const settings = await settingsOf(em);
-  const { language } = await caseContext(em, viewer, subject, settings, now);
-  const draft = await draftOf(em, settings, subject, reply, language);
-  if (draft === null) return t("itIsNotForThisChannel");
-  const made = await composeDraft(em, viewer, { subject, draft, settings }, now);
-  const { checks, recipient } = made;
-  if (stopsSending(checks) || recipient === null)
-    return checks.find(({ severity }) => severity === "stop")?.message ?? t("nobodyToSendItTo");
+  const composed = await composeByItself(em, viewer, subject, reply, now);
+  if (typeof composed === "string") return composed;
+  const { settings, draft, made, stops } = composed;
+  const { recipient } = made;
+  if (stops !== null) return stops;
+  if (recipient === null) return t("nobodyToSendItTo");
   try {
     const message = await storeLetter(em, viewer, {
       ...made,

@@ -8,6 +8,7 @@ import { kindOf, sealOf, type Headers } from "#core/mail/kind";
 import type { MailPart } from "#core/mail/parts";
 import { splitQuoted } from "#core/mail/quoting";
 import { answeredIds } from "#core/mail/threading";
+import { isReadByRules } from "#core/standing/loop";
 import { fileName } from "#core/text/file-name";
 import { wellFormed } from "#core/text/well-formed";
 import { digestOf } from "../digest";
@@ -155,13 +156,10 @@ export function readBeginning({ raw, envelopeFrom }: RawMail): ReceivedMail {
   };
 }
 
-/** Headers that rules ask for before they answer (see `core/standing/loop`). */
-const OF_RULES =
-  /^(?:auto-submitted|precedence|list-.+|x-auto-?(?:response-suppress|reply|reply-from|respond|response|generated)|x-loop|x-mail-autoreply|x-mailer-daemon|x-failed-recipients|content-type|sender|return-path)$/;
-
+/** What rules ask for before they answer. */
 function envelopeOf(headers: Headers, envelopeFrom: string | null): Envelope {
   const kept: Record<string, string[]> = {};
-  for (const { name, value } of headers.filter((one) => OF_RULES.test(one.name)).slice(0, limits.references))
+  for (const { name, value } of headers.filter((one) => isReadByRules(one.name)).slice(0, limits.references))
     kept[name] = [...(kept[name] ?? []), capped(value.replace(/\s+/g, " ").trim(), limits.subject)];
   return { returnPath: envelopeFrom ?? "", headers: kept };
 }

@@ -108,7 +108,6 @@ export async function acceptShortMessage(
       at: now,
     });
     await arrived(inner, { subject, opened: !found, words, isDue: true }, now);
-    await inner.flush();
     await askRules(inner, message);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });

@@ -14,8 +14,8 @@ const STATE_THEN =
   "coalesce((select s.status from case_states s where s.case_id = c.id and s.at < m.at order by s.id desc limit 1), 'new')";
 
 /** What rules read of messages `m` that came in, on cases `c` of customers `cu`. */
-export const INCOMING = `m.id, m.at, m.channel, m.kind, m.from_name, m.from_address, m.to_address, m.reply_to, m.subject, left(m.text, ${READ}) as body,
-  m.language, m.envelope, m."references", (select b.address from mailboxes b where b.id = c.mailbox_id) as mailbox,
+export const INCOMING = `m.id, m.at, m.channel, m.kind, m.from_address, m.to_address, m.reply_to, m.subject, left(m.text, ${READ}) as body,
+  m.language, m.envelope, (select b.address from mailboxes b where b.id = c.mailbox_id) as mailbox,
   exists (select 1 from attachments a where a.message_id = m.id) as attached,
   exists (select 1 from junk_senders j where j.address = lower(m.from_address)) or coalesce(c.aside_as = 'junk or fraud', false) as junk,
   jsonb_build_object('number', c.number, 'subject', c.subject, 'topic', case when ${GOES_ON} then c.topic end, 'state', ${STATE_THEN}) || c.details as "case",
@@ -31,7 +31,6 @@ export interface IncomingRow {
   at: string | Date;
   channel: string;
   kind: string;
-  from_name: string | null;
   from_address: string;
   to_address: string;
   reply_to: string | null;
@@ -39,7 +38,6 @@ export interface IncomingRow {
   body: string;
   language: string | null;
   envelope: Envelope | null;
-  references: string[];
   mailbox: string | null;
   attached: boolean;
   junk: boolean;

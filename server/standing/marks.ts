@@ -1,24 +1,16 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { stopsSending } from "#core/checks/second-look";
-import { caseContext } from "../answering/context";
-import { composeDraft } from "../answering/letter";
 import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
 import { StandingMark } from "../db/entities/standing";
 import { NotFound } from "../errors";
-import { settingsOf } from "../house/settings";
-import { draftOf } from "../notices/draft";
+import { composeByItself } from "../notices/by-itself";
 import { requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
 import { ruleById } from "./rules";
 
-/** A message that came in, with its case as letters want it. @throws NotFound */
+/** A message that came in, with its case. @throws NotFound */
 async function messageIn(em: EntityManager, id: number) {
-  const message = await em.findOne(
-    Message,
-    { id, direction: "in" },
-    { populate: ["case.customer.organisation", "case.team", "case.mailbox", "case.forwarder"] },
-  );
+  const message = await em.findOne(Message, { id, direction: "in" }, { populate: ["case"] });
   if (!message) throw new NotFound(t("thereIsNoSuchMessage"));
   return message;
 }
@@ -40,13 +32,10 @@ export async function asSent(
   requireRole(viewer, "lead");
   const rule = await ruleById(em, ruleId);
   const { case: subject } = await messageIn(em, messageId);
-  const settings = await settingsOf(em);
-  const { language } = await caseContext(em, viewer, subject, settings, now);
-  const draft = await draftOf(em, settings, subject, rule.reply.key, language);
-  if (draft === null) return { text: "", stops: t("itIsNotForThisChannel") };
-  const { letter, checks } = await composeDraft(em, viewer, { subject, draft, settings }, now);
-  const stop = stopsSending(checks) ? checks.find(({ severity }) => severity === "stop") : undefined;
-  return { text: letter.text, stops: stop?.message ?? null };
+  const composed = await composeByItself(em, viewer, subject, rule.reply.key, now);
+  return typeof composed === "string"
+    ? { text: "", stops: composed }
+    : { text: composed.made.letter.text, stops: composed.stops };
 }
 
 /**

@@ -4,8 +4,7 @@ import { episodes, type Counts } from "#core/standing/counts";
 import { decide, senderOf, type Said } from "#core/standing/decide";
 import { ownAddresses } from "#core/standing/loop";
 import type { Incoming } from "#core/standing/message";
-import type { Case } from "../db/entities/cases";
-import { CaseEvent } from "../db/entities/cases";
+import { CaseEvent, type Case } from "../db/entities/cases";
 import { Mailbox } from "../db/entities/mailboxes";
 import { Message } from "../db/entities/messages";
 import { CaseNotice } from "../db/entities/notices";
@@ -29,13 +28,16 @@ const DECIDING = 7423;
 const MOST_OVER = 3;
 const HOUR_MS = 60 * 60_000;
 
-/** Queues what rules say of a message that has come in, in the caller's transaction; nothing where no rule is on. */
+/** Queues what rules say of a message that has come in, in the caller's transaction; nothing where no rule is on. Writes what the unit of work holds. */
 export async function askRules(em: EntityManager, message: Message): Promise<void> {
   const [row] = await query<{ any: boolean }>(
     em,
     `select exists (select 1 from standing_rules where switched_on_at is not null) as any`,
   );
-  if (row?.any) await queue(em, "standing", { message: message.id });
+  if (!row?.any) return;
+  // What was just made has no id before.
+  await em.flush();
+  await queue(em, "standing", { message: message.id });
 }
 
 /**
