@@ -1,7 +1,7 @@
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { z } from "zod";
+import * as z from "zod/mini";
 import type { Side } from "#core/standing/tally";
 import { listed } from "#core/text/counted";
 import type { PastShown } from "#server/standing/rehearse";
@@ -147,7 +147,7 @@ function Leaf({ rule, side, past }: { rule: number; side: Side; past: PastShown 
   );
 }
 
-const asSent = z.object({ text: z.string(), stops: z.string().nullable() });
+const asSent = z.object({ text: z.string(), stops: z.nullable(z.string()) });
 
 /** The letter that a rule would send; null until it is here. @param path null for none */
 function useLetter(path: string | null): z.infer<typeof asSent> | null {

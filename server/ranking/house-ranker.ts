@@ -1,17 +1,14 @@
-import { resolve } from "node:path";
-import { pathToFileURL } from "node:url";
 import { Worker } from "node:worker_threads";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Asking, Inquiry, Ranking } from "#core/ranking/inquiry";
 import type { Asked } from "#core/search/inverted-index";
 import { log } from "../log";
 import type { Viewer } from "../people/viewer";
+import { threadOf } from "../threads";
 import { loggable } from "../told";
 import type { About, Finding, Knowledge, Question, Said, ThreadData } from "./protocol";
 
-/** The processes run in the program's folder, whose sources they read; a thread must be told how to read TypeScript. */
-const THREAD = pathToFileURL(resolve("server/ranking/thread.ts")).href;
-const BEGIN = `import("tsx/esm/api").then(({ register }) => { register(); return import(${JSON.stringify(THREAD)}); })`;
+const BEGIN = threadOf("server/ranking/thread.ts");
 /** Whoever asks while nothing is known yet waits so long at most, and does without then. */
 const PATIENCE_MS = 500;
 

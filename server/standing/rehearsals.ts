@@ -1,19 +1,16 @@
-import { resolve } from "node:path";
-import { pathToFileURL } from "node:url";
 import { Worker } from "node:worker_threads";
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { LRUCache } from "lru-cache";
 import { log } from "../log";
 import { requireRole, type Viewer } from "../people/viewer";
 import { Conflict } from "../errors";
+import { threadOf } from "../threads";
 import { t } from "../words";
 import type { Rehearsal } from "./rehearse";
 import { ruleById } from "./rules";
 import type { Rehearsing, ToRehearse } from "./thread";
 
-/** The processes run in the program's folder, whose sources they read; a thread must be told how to read TypeScript. */
-const THREAD = pathToFileURL(resolve("server/standing/thread.ts")).href;
-const BEGIN = `import("tsx/esm/api").then(({ register }) => { register(); return import(${JSON.stringify(THREAD)}); })`;
+const BEGIN = threadOf("server/standing/thread.ts");
 const MEMORY_MB = 400;
 
 /** How far a rehearsal is. */
