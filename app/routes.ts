@@ -21,6 +21,7 @@ export default [
   route("colleagues", "answering/resources/colleagues.ts"),
   route("people", "answering/resources/people.ts"),
   route("topics", "answering/resources/topics.ts"),
+  route("tags", "answering/resources/tags.ts"),
   route("record/replies", "record/replies.ts"),
   route("cases/:number/strip", "answering/resources/strip-search.ts"),
   // What screens ask for by script: an action a thing.

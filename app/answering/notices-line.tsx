@@ -18,7 +18,7 @@ const changed: Record<NoticeChange, () => string> = {
 
 /** What a notice, or an answer that a rule prepared, is for; why a person sees to it first, where something says so. */
 function changedIn({ on, rule, title, why }: NoticeWaiting): string {
-  if (on !== "arrival") return changed[on]();
+  if (rule === null && on !== "arrival" && on !== "silence") return changed[on]();
   const name = rule ?? title;
   return why === null ? t("ruleIsForIt", { name }) : t("ruleIsForItBut", { name, why });
 }

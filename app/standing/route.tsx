@@ -6,6 +6,7 @@ import { rehearsalOf } from "#server/standing/rehearsals";
 import { signedIn } from "#server/web/context";
 import { loaderResult } from "#server/web/results";
 import { SortableList } from "../ui/sortable-list";
+import { Time } from "../ui/time";
 import { useSave } from "../ui/use-save";
 import { Rule } from "./rule";
 import type { Route } from "./+types/route";
@@ -100,5 +101,15 @@ function Status({ rule }: { rule: StandingRow }) {
   };
   const isTold = rule.idle !== null || rule.offWhy !== null || rule.isOver;
   const look = isTold ? "text-stop" : rule.switchedOnAt === null ? "text-soft" : "text-look";
-  return <span className={`block text-sm [overflow-wrap:anywhere] ${look}`}>{words()}</span>;
+  return (
+    <span className={`block text-sm [overflow-wrap:anywhere] ${look}`}>
+      {words()}
+      {rule.until !== null && (
+        <>
+          {" "}
+          · {t("until")} <Time at={rule.until} />
+        </>
+      )}
+    </span>
+  );
 }

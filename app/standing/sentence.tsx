@@ -1,20 +1,19 @@
 import { listed } from "#core/text/counted";
-import { useState, type ReactNode } from "react";
+import { useState } from "react";
 import { noticeChannels } from "#core/notices/notice";
 import { channelName } from "#core/words/named";
 import type { StandingAnswers, StandingRow } from "#server/standing/rules";
 import { Button } from "../ui/button";
-import { Checkbox } from "../ui/checkbox";
 import { FieldProblem, FormProblem } from "../ui/form";
-import { Popover } from "../ui/popover";
 import { ReplyChoice } from "../ui/reply-choice";
 import { ConditionForm } from "../writing/conditions/condition-form";
 import { firstTest } from "../writing/conditions/new-passage";
-import { besides, type EditedRule } from "./use-rule";
+import { EffectsPart } from "./effects-part";
+import { Part, PART, Ticks } from "./part";
+import { TriggerPart } from "./trigger";
+import type { EditedRule } from "./use-rule";
 import { t } from "../words/standing";
 
-/** How a part of the sentence looks that opens where it stands. */
-const PART = "border-b border-ink text-left hover:bg-wash data-[state=open]:bg-wash";
 const FILLED = "border-b border-accent bg-wash text-left";
 
 interface Props {
@@ -26,10 +25,11 @@ interface Props {
 
 /** A rule as one sentence that is also its editor: each underlined part opens where it stands. */
 export function Sentence({ edited, answers, rule }: Props) {
-  const { form, tokens, save, inWords } = edited;
+  const { form, tokens, besides, save, inWords } = edited;
   const { errors, isDirty, isSubmitting } = form.formState;
   const [title, setTitle] = useState(rule?.title ?? null);
-  const [mailboxes, channels, when, delay, hours, most, stop] = form.watch([
+  const [trigger, mailboxes, channels, when, delay, hours, most, stop] = form.watch([
+    "trigger",
     "mailboxes",
     "channels",
     "when",
@@ -59,7 +59,9 @@ export function Sentence({ edited, answers, rule }: Props) {
       />
       <FieldProblem words={errors.name?.message} />
       <p className="mt-3 max-w-3xl font-serif text-[21px] leading-[1.75]">
-        {t("whenAMessageComesIn")}{" "}
+        {t("when_")} <TriggerPart edited={edited} answers={answers} />
+        {trigger.on === "arrival" && " "}
+        {t(trigger.on === "arrival" ? "comesInAt" : "onACaseAt")}{" "}
         <Part label={t("mailbox")} words={addresses.length === 0 ? t("anyMailbox") : listed(addresses)}>
           <Ticks
             all={answers.mailboxes.map((one) => ({ value: one.id, words: one.address }))}
@@ -98,7 +100,7 @@ export function Sentence({ edited, answers, rule }: Props) {
                 condition={when}
                 tokens={tokens}
                 blanks={{}}
-                besides={besides()}
+                besides={besides}
                 onRemove={null}
                 onChange={(next) => form.setValue("when", next, dirty)}
               />
@@ -141,7 +143,7 @@ export function Sentence({ edited, answers, rule }: Props) {
         >
           <Number edited={edited} name="delayMinutes" label={t("minutesToCallItBack")} />
         </Part>
-        .
+        ; <EffectsPart edited={edited} answers={answers} />.
       </p>
       <FieldProblem words={errors.reply?.message ?? rule?.idle ?? undefined} />
       <p className="mt-1 text-sm text-soft">{t("partsOpen")}</p>
@@ -161,6 +163,11 @@ export function Sentence({ edited, answers, rule }: Props) {
         .
       </p>
       <FormProblem words={errors.root?.message} />
+      {edited.clashes.map(({ name, isOn, count }) => (
+        <p key={name} role="status" className="mt-2 text-look">
+          {t(isOn ? "clashWith" : "clashWithOff", { name, count })} {t("theFirstAnswers")}
+        </p>
+      ))}
       {(rule === null || isDirty) && (
         <Button type="submit" disabled={isSubmitting} className="mt-4">
           {t("saveTheRule")}
@@ -168,52 +175,6 @@ export function Sentence({ edited, answers, rule }: Props) {
       )}
     </form>
   );
-}
-
-/** A part of the sentence, and what it opens. */
-function Part({
-  label,
-  words,
-  className = "",
-  children,
-}: {
-  label: string;
-  words: string;
-  className?: string;
-  children: ReactNode;
-}) {
-  return (
-    <Popover
-      words={words === "" ? "…" : words}
-      label={`${label}: ${words}`}
-      align="start"
-      opener={PART}
-      className={`gap-2 ${className}`}
-    >
-      {children}
-    </Popover>
-  );
-}
-
-/** Several of few, by ticking them; none stands for any. */
-function Ticks<Value extends string | number>({
-  all,
-  chosen,
-  onChange,
-}: {
-  all: readonly { value: Value; words: string }[];
-  chosen: readonly Value[];
-  onChange: (next: Value[]) => void;
-}) {
-  return all.map(({ value, words }) => (
-    <label key={value} className="flex items-center gap-2">
-      <Checkbox
-        checked={chosen.includes(value)}
-        onChange={(on) => onChange(on ? [...chosen, value] : chosen.filter((one) => one !== value))}
-      />
-      {words}
-    </label>
-  ));
 }
 
 function Number({

@@ -4,6 +4,7 @@ import type { PastShown, Rehearsal } from "#server/standing/rehearse";
 import type { RuleDid, StandingAnswers, StandingRow } from "#server/standing/rules";
 import { showAtDesk } from "../testing/desk";
 import { Rule } from "./rule";
+import { untilOf } from "./until";
 
 afterEach(cleanup);
 beforeEach(() => {
@@ -30,6 +31,7 @@ const rule: StandingRow = {
     delayMinutes: 10,
     stop: true,
   },
+  ...{ trigger: { on: "arrival" }, effects: {}, until: null },
   when: { value: "message.body", is: "contains", to: "bike" },
   ...{ switchedOnAt: null, switchedOnBy: null, offWhy: null, isOver: false, lately: 0 },
   rehearsed: { ...figures, isOfThis: true },
@@ -37,6 +39,9 @@ const rule: StandingRow = {
 const answers: StandingAnswers = {
   rules: [rule],
   mailboxes: [{ id: 1, address: "desk@example.com" }],
+  people: [{ id: 7, name: "Nele Vogt" }],
+  teams: [{ id: 2, name: "Freight desk" }],
+  ...{ topics: ["refunds", "storm"], tags: ["late"], titles: { bicycles: "Bicycles aboard" } },
   own: { fields: [], facts: [], details: [], questions: [] } as unknown as StandingAnswers["own"],
 };
 const past = (message: number, words: string): PastShown => ({
@@ -64,9 +69,10 @@ const rehearsal: Rehearsal = {
   suggestion: { test: { value: "message.body", is: "lacks", to: "folded" }, otherwise: 1, agreed: 0 },
   clashes: [{ name: "All of it", count: 3 }],
 };
-const shown = (given: Partial<StandingRow> = {}, did: RuleDid[] = []) =>
+const shown = (given: Partial<StandingRow> = {}, did: RuleDid[] = [], saved: object = {}) =>
   showAtDesk(
     <Rule answers={answers} rule={{ ...rule, ...given }} rehearsal={{ kind: "done", rehearsal }} did={did} />,
+    { "/standing/save": () => saved },
   );
 const button = (name: string | RegExp) => screen.getByRole("button", { name });
 
@@ -75,7 +81,7 @@ describe("the sentence", () => {
     const { hand, asked } = shown();
     const sentence = screen.getByRole("form", { name: "The rule, as a sentence" });
     expect(sentence).toHaveTextContent(
-      /When a message comes in at any mailbox by email, and the message’s text contains “bike”, it is answered with Bicycles aboard in the customer’s language, after 10 minutes\./,
+      /When a message comes in at any mailbox by email, and the message’s text contains “bike”, it is answered with Bicycles aboard in the customer’s language, after 10 minutes; nothing else happens\./,
     );
     expect(screen.queryByRole("button", { name: "Save the rule" })).toBeNull();
     await hand.click(button("Mailbox: any mailbox"));
@@ -118,7 +124,111 @@ describe("the sentence", () => {
   });
 });
 
+describe("when it is asked, and what else happens", () => {
+  test.each<[StandingRow["trigger"], StandingRow["effects"], RegExp]>([
+    [
+      { on: "silence", of: "customer", hours: 72 },
+      { state: "settled", tags: ["late"] },
+      /When the customer has been silent for 3 days, on a case that came to any mailbox .*; the case is settled and it is tagged late\./,
+    ],
+    [
+      { on: "silence", of: "us", hours: 7 },
+      { owner: 7, team: 2 },
+      /When we have been silent for 7 hours, .*; it is Nele Vogt’s and it goes to Freight desk\./,
+    ],
+    [
+      { on: "state", into: ["settled", "set aside"] },
+      { topic: "storm", owner: 99 },
+      /When a case becomes settled and set aside, .*; its topic is storm and it is somebody who is gone’s\./,
+    ],
+    [
+      { on: "topic", into: ["refunds"] },
+      {},
+      /When the topic of a case becomes refunds, .*; nothing else happens\./,
+    ],
+    [{ on: "topic", into: [] }, {}, /When a case changes its topic,/],
+    [{ on: "owner" }, {}, /When a case becomes somebody’s,/],
+  ])("%j with %j reads as a sentence", (trigger, effects, words) => {
+    shown({ trigger, effects });
+    expect(screen.getByRole("form", { name: "The rule, as a sentence" })).toHaveTextContent(words);
+  });
+
+  test("both are chosen where they stand, by keyboard, and saved", async () => {
+    const { hand, asked } = shown({}, [], { id: 4, clashes: [{ name: "Greeting", isOn: false, count: 2 }] });
+    button("When it is asked: a message comes in").focus();
+    await hand.keyboard("{Enter}");
+    await hand.click(screen.getByRole("combobox", { name: "When it is asked" }));
+    await hand.click(screen.getByRole("option", { name: "the customer is silent" }));
+    const hours = screen.getByRole("spinbutton", { name: /For so many hours/ });
+    await hand.clear(hours);
+    expect(await screen.findByText("From 1 hour to 8,784.")).toBeVisible();
+    await hand.type(hours, "144");
+    await hand.keyboard("{Escape}");
+    expect(button("When it is asked: the customer has been silent for 6 days")).toHaveFocus();
+    await hand.click(button("What else happens: nothing else happens"));
+    await hand.click(screen.getByRole("combobox", { name: "State" }));
+    await hand.click(screen.getByRole("option", { name: "settled" }));
+    await hand.keyboard("{Escape}");
+    await hand.click(button("Save the rule"));
+    await waitFor(() => expect(asked).toHaveLength(1));
+    expect(asked[0]).toMatchObject({
+      to: "/standing/save",
+      body: {
+        rule: { trigger: { on: "silence", of: "customer", hours: 144 }, effects: { state: "settled" } },
+      },
+    });
+    // Rules that are for the same are named at once.
+    expect(
+      await screen.findByText(/“Greeting”, which is off, is for 2 of the same latest messages/),
+    ).toBeVisible();
+  });
+
+  test("a test of the reply that fits best is told by its title, and of how it fits in words", () => {
+    const when = {
+      all: [
+        { value: "message.best_reply", is: "equals" as const, to: "bicycles" },
+        { value: "message.best_fit", is: "equals" as const, to: "close" },
+        { value: "case.state", is: "differs" as const, to: "waiting on the customer" },
+      ],
+    };
+    shown({ when });
+    expect(
+      button(
+        /the reply that fits best is “Bicycles aboard”.*how the best one fits is “closely”.*Its state is not “waiting on the customer”/,
+      ),
+    ).toBeVisible();
+  });
+});
+
 describe("switching", () => {
+  test("on until a time: the end of the day where the lead is, or one that is chosen", async () => {
+    const { hand, asked } = shown();
+    await hand.click(screen.getByRole("combobox", { name: "How long it is on" }));
+    await hand.click(screen.getByRole("option", { name: "until …" }));
+    // Until a day that is not chosen yet, nothing is switched on.
+    expect(button("Switch on: prepare drafts")).toBeDisabled();
+    await hand.type(await screen.findByRole("textbox", { name: "Day of its end" }), "24 December 2030");
+    await hand.tab();
+    await waitFor(() => expect(button("Switch on: prepare drafts")).toBeEnabled());
+    await hand.click(button("Switch on: prepare drafts"));
+    expect(asked).toEqual([
+      { to: "/standing/4/switch", body: { to: "prepare", until: "2030-12-24T18:00:00.000Z" } },
+    ]);
+  });
+
+  test("the ends of days are those of the clock on the wall, also when it changes", () => {
+    const clock = { now: Date.parse("2026-10-24T10:00:00Z"), timeZone: "Europe/Berlin" };
+    expect(untilOf({ kind: "ever" }, clock)).toBeNull();
+    expect(untilOf({ kind: "two hours" }, clock)).toBe("2026-10-24T12:00:00.000Z");
+    expect(untilOf({ kind: "today" }, clock)).toBe("2026-10-24T21:59:59.999Z");
+    expect(untilOf({ kind: "tomorrow" }, clock)).toBe("2026-10-25T22:59:59.999Z");
+    expect(untilOf({ kind: "then", day: "2026-10-26", time: "18:30" }, clock)).toBe(
+      "2026-10-26T17:30:00.000Z",
+    );
+    expect(untilOf({ kind: "then", day: "", time: "18:30" }, clock)).toBeNull();
+    expect(untilOf({ kind: "then", day: "2026-10-26", time: "" }, clock)).toBeNull();
+  });
+
   test("to send by itself is asked with the figures said back, and can be left", async () => {
     const { hand, asked } = shown();
     await hand.click(button("let it send…"));
@@ -132,7 +242,7 @@ describe("switching", () => {
     await hand.click(
       within(await screen.findByRole("alertdialog")).getByRole("button", { name: "Let it send" }),
     );
-    expect(asked).toEqual([{ to: "/standing/4/switch", body: { to: "send" } }]);
+    expect(asked).toEqual([{ to: "/standing/4/switch", body: { to: "send", until: null } }]);
   });
 
   test("a rule that was not rehearsed as it is, or is changed, is not switched on", async () => {
@@ -154,7 +264,10 @@ describe("switching", () => {
     await hand.click(button("only prepare drafts"));
     await waitFor(() => expect(button("Switch it off")).toBeEnabled());
     await hand.click(button("Switch it off"));
-    expect(asked.map(({ body }) => body)).toEqual([{ to: "prepare" }, { to: "off" }]);
+    expect(asked.map(({ body }) => body)).toEqual([
+      { to: "prepare", until: null },
+      { to: "off", until: null },
+    ]);
   });
 });
 

@@ -3,7 +3,9 @@ import type { StandingRow } from "#server/standing/rules";
 import { useAsk } from "../ui/ask";
 import { Button } from "../ui/button";
 import { FormProblem } from "../ui/form";
+import { Time, useClock } from "../ui/time";
 import { useSave } from "../ui/use-save";
+import { UntilChoice, untilOf, type Until } from "./until";
 import { t } from "../words/standing";
 
 /** Switches a rule on and off. What it would have done is said once more before it sends by itself. */
@@ -11,9 +13,14 @@ export function Switches({ rule, isDirty }: { rule: StandingRow; isDirty: boolea
   const { send, problem } = useSave("/standing");
   const ask = useAsk();
   const [isBusy, setBusy] = useState(false);
+  const { timeZone } = useClock();
+  const [until, setUntil] = useState<Until>(() =>
+    rule.until === null ? { kind: "ever" } : { kind: "instant", at: rule.until },
+  );
   const to = async (mode: "off" | "prepare" | "send") => {
     setBusy(true);
-    await send(`${rule.id}/switch`, { to: mode }, t(mode === "off" ? "ruleIsOff" : "ruleIsOn"));
+    const asked = { to: mode, until: mode === "off" ? null : untilOf(until, { now: Date.now(), timeZone }) };
+    await send(`${rule.id}/switch`, asked, t(mode === "off" ? "ruleIsOff" : "ruleIsOn"));
     setBusy(false);
   };
   const letSend = async () => {
@@ -38,6 +45,8 @@ export function Switches({ rule, isDirty }: { rule: StandingRow; isDirty: boolea
     });
     if (isMeant) await send(`${rule.id}/remove`, {}, t("ruleIsOut"));
   };
+  // Until a day that is not chosen yet, nothing is switched on.
+  const isBarred = isBusy || (until.kind === "then" && untilOf(until, { now: 0, timeZone }) === null);
   const isOn = rule.switchedOnAt !== null;
   const isReady = !isDirty && rule.rehearsed?.isOfThis === true;
   return (
@@ -57,17 +66,25 @@ export function Switches({ rule, isDirty }: { rule: StandingRow; isDirty: boolea
             </Button>
           )}
           {rule.switchedOnBy !== null && (
-            <span className="text-sm text-soft">{t("onSince", { who: rule.switchedOnBy })}</span>
+            <span className="text-sm text-soft">
+              {t("onSince", { who: rule.switchedOnBy })}
+              {rule.until !== null && (
+                <>
+                  , {t("until")} <Time at={rule.until} />
+                </>
+              )}
+            </span>
           )}
         </>
       ) : isReady ? (
         <>
-          <Button disabled={isBusy} onClick={() => void to("prepare")}>
+          <Button disabled={isBarred} onClick={() => void to("prepare")}>
             {t("switchOnPrepare")}
           </Button>
-          <Button look="quiet" disabled={isBusy} onClick={() => void letSend()}>
+          <Button look="quiet" disabled={isBarred} onClick={() => void letSend()}>
             {t("letItSend")}
           </Button>
+          <UntilChoice until={until} onChange={setUntil} />
         </>
       ) : (
         <span className="text-soft">{t(isDirty ? "saveItFirst" : "rehearseItFirst")}</span>

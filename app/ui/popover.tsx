@@ -10,6 +10,8 @@ interface Props {
   className?: string;
   /** How what opens it looks. */
   opener?: string;
+  /** Whether what opens it breaks over lines as the words around it do; no button does. */
+  inline?: boolean;
   children: ReactNode;
 }
 
@@ -20,13 +22,33 @@ export function Popover({
   align = "end",
   className = "",
   opener = "quiet-link",
+  inline = false,
   children,
 }: Props) {
+  const named = label === undefined ? {} : { "aria-label": label };
   return (
     <Radix.Root>
-      <Radix.Trigger {...(label === undefined ? {} : { "aria-label": label })} className={opener}>
-        {words}
-      </Radix.Trigger>
+      {inline ? (
+        <Radix.Trigger asChild>
+          <span
+            {...named}
+            role="button"
+            tabIndex={0}
+            className={`cursor-pointer ${opener}`}
+            onKeyDown={(event) => {
+              if (event.key !== "Enter" && event.key !== " ") return;
+              event.preventDefault();
+              event.currentTarget.click();
+            }}
+          >
+            {words}
+          </span>
+        </Radix.Trigger>
+      ) : (
+        <Radix.Trigger {...named} className={opener}>
+          {words}
+        </Radix.Trigger>
+      )}
       <Radix.Portal>
         <Radix.Content
           align={align}

@@ -228,13 +228,18 @@ export const t = wordsOf("answering", {
 
   // changes/topic-dialog.tsx
   setTheTopicMore: "Say what it is about …",
+  setTheTagsMore: "Tag it …",
   whatLabelIsAbout: "What {{label}} is about",
   answersAndTheTimeForThem: "Which replies fit, and how soon it is to be answered, may hang on it.",
   setTheTopic: "Set the topic",
-  theTopic: "The topic",
-  aTopic: "a topic",
   noTopic: "none",
-  aNewTopic: "{{topic}}, a new topic",
+
+  // changes/tags-dialog.tsx
+  tagsOfLabel: "Tags of {{label}}",
+  tagsAreWords: "Words by which it is found among others.",
+  setTheTags: "Set the tags",
+  tags: "Tags",
+  noTags: "none",
 
   whereItsWordsCameFrom: "where its words came from",
   theWholeRecord: "The whole record",

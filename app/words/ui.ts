@@ -231,4 +231,9 @@ export const t = wordsOf("ui", {
   itsTitle: "Its title",
   noReplyIsLikeThat: "No answer on the shelf is like that",
   chooseAReply: "Choose a reply",
+
+  // topic-choice.tsx
+  theTopic: "The topic",
+  aTopic: "a topic",
+  aNewTopic: "{{topic}}, a new topic",
 });

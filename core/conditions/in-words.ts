@@ -5,37 +5,48 @@ import type { Condition, Test } from "./condition";
 /**
  * A condition as the words that follow “when”: `booking has a vehicle`, `Refund or change is refund`.
  * @param label what a person calls a name such as `booking.vehicle` or `blank.harbour`
+ * @param called what a person calls a value that a name is compared with; null for the value itself
  */
-export function inWords(condition: Condition, label: (name: string) => string): string {
-  return words(condition, label, false);
-}
-
-function words(condition: Condition, label: (name: string) => string, inner: boolean): string {
-  if ("all" in condition) return joined("both", condition.all, label, inner);
-  if ("any" in condition) return joined("either", condition.any, label, inner);
-  if ("not" in condition) return t("not", { condition: words(condition.not, label, false) });
-  return testWords(condition, label(condition.value));
-}
-
-function joined(
-  join: "both" | "either",
-  parts: Condition[],
+export function inWords(
+  condition: Condition,
   label: (name: string) => string,
-  inner: boolean,
+  called: (name: string, value: string) => string | null = () => null,
 ): string {
+  return words(condition, { label, called }, false);
+}
+
+interface Say {
+  label: (name: string) => string;
+  called: (name: string, value: string) => string | null;
+}
+
+function words(condition: Condition, say: Say, inner: boolean): string {
+  if ("all" in condition) return joined("both", condition.all, say, inner);
+  if ("any" in condition) return joined("either", condition.any, say, inner);
+  if ("not" in condition) return t("not", { condition: words(condition.not, say, false) });
+  return testWords(condition, say);
+}
+
+function joined(join: "both" | "either", parts: Condition[], say: Say, inner: boolean): string {
   const text = parts
-    .map((part) => words(part, label, parts.length > 1))
+    .map((part) => words(part, say, parts.length > 1))
     .reduce((first, second) => (first === "" ? second : t(join, { first, second })), "");
   return inner && parts.length > 1 ? t("inBrackets", { condition: text }) : text;
 }
 
-function testWords({ is, to }: Test, name: string): string {
+function testWords({ value: of, is, to }: Test, { label, called }: Say): string {
+  const name = label(of);
   if (is === "present" || is === "missing") return t(is, { name });
-  const written = is === "matches" ? (value: unknown) => `/${String(value)}/` : valueInWords;
+  const written = (value: string | number | boolean) =>
+    is === "matches" ? `/${String(value)}/` : (quoted(called(of, String(value))) ?? valueInWords(value));
   const values = [to ?? []].flat().map(written);
   if (is === "between") return t(is, { name, from: values[0] ?? "", until: values[1] ?? "" });
   // One that compares with nothing yet ends there.
   return t(is, { name, value: values.join(", ") }).trimEnd();
+}
+
+function quoted(value: string | null): string | null {
+  return value === null ? null : t("quoted", { value });
 }
 
 function valueInWords(value: string | number | boolean): string {

@@ -7,7 +7,8 @@ import { t } from "../words/standing";
 import type { Counts, Done } from "./counts";
 import { whyNever } from "./loop";
 import { addressIn, detailsIn, headerOf, threadOf, type Incoming } from "./message";
-import type { RuleId, RuleMode, StandingRule } from "./rule";
+import { ARRIVAL, beganAt, isAskedOf, type Occasion } from "./occasion";
+import type { AskedRule, RuleId, RuleMode, StandingRule } from "./rule";
 
 const HOUR_MS = 60 * 60_000;
 
@@ -36,27 +37,33 @@ export interface Decision {
 
 /** What decisions rest on beside the message. */
 export interface Standing {
-  rules: readonly StandingRule[];
+  rules: readonly AskedRule[];
   /** As `ownAddresses` has them. */
   own: ReadonlySet<string>;
   counts: Counts;
   patterns: PatternEngine;
+  /** What happened; left out for the arrival of the message. */
+  occasion?: Occasion;
 }
 
 /**
- * What standing answers do with a message that came in. Pure: it changes no counts; what is to be noted is in `done`.
+ * What standing answers do with a message that came in, or, when something happens to a case, with its latest message. Pure:
+ * it changes no counts; what is to be noted is in `done`.
  * Each rule is asked in turn; one that is for the message ends the asking where it says so, also when it may not answer:
  * nobody hears from a later rule what an earlier one may not say again.
  */
-export function decide(message: Incoming, { rules, own, counts, patterns }: Standing): Decision {
+export function decide(message: Incoming, standing: Standing): Decision {
+  const { rules, own, counts, patterns } = standing;
   const decision: Decision = { answers: null, said: [], done: [] };
-  const values = valuesOfMessage(message, patterns);
-  const at = Date.parse(message.at);
+  const occasion = standing.occasion ?? { on: "arrival", at: Date.parse(message.at) };
+  const { at } = occasion;
+  const values = valuesOfMessage(message, patterns, new Date(at).toISOString());
   const sender = senderOf(message);
-  const thread = threadOf(message);
+  // A silence is answered once: nobody goes on with it by a program.
+  const thread = occasion.on === "silence" ? null : threadOf(message);
   let never: string | null | undefined;
   for (const rule of rules) {
-    const fit = fitOf(rule, message, at, values);
+    const fit = fitOf(rule, message, occasion, values);
     if (!fit.fits) {
       decision.said.push({ rule: rule.id, does: "passes", why: fit.why });
       continue;
@@ -110,15 +117,17 @@ export function senderOf(message: Incoming): string {
 }
 
 function fitOf(
-  rule: StandingRule,
+  rule: AskedRule,
   message: Incoming,
-  at: number,
+  occasion: Occasion,
   values: Values,
 ): { fits: boolean; why: string } {
   const no = (why: string) => ({ fits: false, why });
   if (rule.switched_on_at === undefined || rule.switched_on_at === null) return no(t("ruleIsOff"));
-  if (at < Date.parse(rule.switched_on_at)) return no(t("itCameBeforeThat"));
-  return reaches(rule, message, values);
+  if (beganAt(occasion) < Date.parse(rule.switched_on_at))
+    return no(t(occasion.on === "arrival" ? "itCameBeforeThat" : "itBeganBeforeThat"));
+  const asked = isAskedOf(rule.trigger ?? ARRIVAL, occasion);
+  return asked.fits ? reaches(rule, message, values) : asked;
 }
 
 /** Whether a rule is for a message, be it on or off. @returns with why, in words */
@@ -143,7 +152,7 @@ function reaches(
 }
 
 /** The values that conditions of rules read: those of the message, and what is known of case, customer and the like. */
-export function valuesOfMessage(message: Incoming, patterns: PatternEngine): Values {
+export function valuesOfMessage(message: Incoming, patterns: PatternEngine, now = message.at): Values {
   const to = Array.isArray(message.to) ? message.to : [message.to];
   const groups: Record<string, Readonly<Record<string, Detail | undefined>>> = {
     message: {
@@ -161,7 +170,7 @@ export function valuesOfMessage(message: Incoming, patterns: PatternEngine): Val
   };
   return {
     patterns,
-    now: message.at,
+    now,
     value(name) {
       const dot = name.indexOf(".");
       const [group, key] = [name.slice(0, dot), name.slice(dot + 1)];

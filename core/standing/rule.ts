@@ -1,5 +1,6 @@
 import * as z from "zod/mini";
 import { conditionSchema } from "../conditions/condition";
+import type { Trigger } from "./occasion";
 import { t } from "../words/standing";
 
 /** Whether a rule sends by itself, or prepares a draft for a person. */
@@ -35,6 +36,12 @@ export const standingRuleSchema = z.strictObject({
 });
 export type StandingRule = z.infer<typeof standingRuleSchema>;
 export type RuleId = StandingRule["id"];
+
+/** A rule as it is asked: files hold only those that are asked when a message comes in. */
+export interface AskedRule extends StandingRule {
+  /** Left out for the arrival of a message. */
+  trigger?: Trigger;
+}
 
 /** The rules of a house, in their order, and the addresses that are its own. */
 export const standingRulesSchema = z

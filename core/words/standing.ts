@@ -18,9 +18,21 @@ export const t = wordsOf("standing-rules", {
   senderReadsNoAnswers: "{{address}} reads no answers",
   senderIsAProgram: "{{address}} is a program’s address",
 
+  // effects.ts
+  aTagHasWords: "A tag has words.",
+  aTagIsShorter: "A tag has 40 characters at most.",
+  aTagHasNoComma: "A tag has no comma in it.",
+
+  // occasion.ts
+  itIsAskedOfSomethingElse: "it is asked of something else",
+  theSilenceIsNotSoLong_one: "the silence is not {{count}} hour long",
+  theSilenceIsNotSoLong_other: "the silence is not {{count}} hours long",
+  itDidNotComeIntoThat: "it is not for “{{into}}”",
+
   // decide.ts
   ruleIsOff: "it is switched off",
   itCameBeforeThat: "the message came before it was switched on",
+  itBeganBeforeThat: "it began before the rule was switched on",
   notOnThisChannel: "it is not for the channel {{channel}}",
   notAtThisMailbox: "it is not for the mailbox {{mailbox}}",
   notAtAnyMailbox: "it is for other mailboxes",

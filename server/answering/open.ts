@@ -45,6 +45,7 @@ export interface OpenCase {
   channel: string;
   subject: string;
   topic: string | null;
+  tags: string[];
   status: Case["status"];
   /** What it is set aside as; null where it is not. */
   asideAs: AsideKind | null;
@@ -200,6 +201,7 @@ export async function readOpenCase(
     channel: subject.channel,
     subject: subject.subject,
     topic: subject.topic ?? null,
+    tags: subject.tags,
     status: subject.status,
     asideAs: subject.asideAs ?? null,
     stateReason: subject.stateReason ?? null,

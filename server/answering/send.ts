@@ -99,6 +99,7 @@ export async function send(
       inner,
       message,
       draft.slips.flatMap((slip) => slip.reply ?? []),
+      now,
     );
     if (wait) inner.create(Wait, { ...wait, message });
     keepAsked(inner, letter, asking, { subject, message, settings, now });

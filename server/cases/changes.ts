@@ -28,6 +28,9 @@ import {
   stateSchema,
   topicSchema,
 } from "./states";
+import { withoutRules } from "../standing/effects";
+import { withdrawChanges } from "../standing/withdraw";
+import { setTags, tagsSchema } from "./tags";
 import { t } from "../words";
 
 /** What an agent sets right about how a case stands, which is whose, and what is on it: each change is on the record, and can be undone. */
@@ -39,6 +42,7 @@ export const changeSchema = z.discriminatedUnion("what", [
   stateSchema,
   assignSchema,
   topicSchema,
+  tagsSchema,
 ]);
 export type Change = z.input<typeof changeSchema>;
 
@@ -80,6 +84,8 @@ function make(given: Given, change: z.output<typeof changeSchema>): Promise<Chan
       return assign(given, change);
     case "topic":
       return setTopic(given, change.topic);
+    case "tags":
+      return setTags(given, change.tags);
   }
 }
 
@@ -181,13 +187,15 @@ export async function undoChange(
     const change = await inner.findOne(CaseChange, { id }, { lockMode: LockMode.PESSIMISTIC_WRITE });
     if (!change) throw new NotFound(t("thereIsNoSuchChange"));
     if (change.undoneAt !== null) throw new Conflict(t("thatWasUndoneAlready"));
+    // What is undone asks no rules anew.
+    await withoutRules(inner);
     const { messages, from, to, before, after } = change.data;
     const cases = await inner.find(
       Case,
       { id: { $in: [...new Set([from, to])] } },
       { lockMode: LockMode.PESSIMISTIC_WRITE, populate: ["customer"], orderBy: { id: "asc" } },
     );
-    const isOfWords = !["state", "assigned", "topic"].includes(change.kind);
+    const isOfWords = !["state", "assigned", "topic", "tags"].includes(change.kind);
     if (isOfWords) for (const one of cases) await refuseWhileLeaving(inner, one);
     const ofJunk = () =>
       change.kind === "state" ? cases.filter((one) => one.asideAs === "junk or fraud") : [];
@@ -201,6 +209,7 @@ export async function undoChange(
     for (const one of ofJunk()) await learnJunk({ em: inner, viewer, now }, one);
     change.undoneAt = now;
     await withdrawNotices(inner, id, now);
+    await withdrawChanges(inner, [from, to], change.at, now);
     const person = inner.getReference(Person, viewer.id);
     for (const one of cases)
       inner.create(CaseEvent, { case: one, person, kind: "undone", data: { change: id }, at: now });
@@ -226,6 +235,7 @@ async function standAgain(
       subject.assignee = then.assignee === null ? null : em.getReference(Person, then.assignee);
     if (then.team !== undefined) subject.team = em.getReference(Team, then.team);
     if (then.topic !== undefined) subject.topic = then.topic;
+    if (then.tags !== undefined) subject.tags = then.tags;
     subject.joinedTo = then.joinedTo === null ? null : em.getReference(Case, then.joinedTo);
   }
   if (then && untouched) {

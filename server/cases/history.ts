@@ -38,6 +38,7 @@ const words: Record<CaseEvent["kind"], string> = {
   state: "",
   assigned: "",
   topic: "",
+  tags: "",
   field: "",
   promise: "",
   notice: "",

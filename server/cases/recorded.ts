@@ -61,6 +61,7 @@ export function standing(subject: Case): CaseStanding {
     assignee: subject.assignee?.id ?? null,
     team: subject.team.id,
     topic: subject.topic ?? null,
+    tags: [...subject.tags],
     customer: subject.customer.id,
     joinedTo: subject.joinedTo?.id ?? null,
   };

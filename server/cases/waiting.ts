@@ -232,12 +232,13 @@ function conditions(viewer: Viewer, filter: WaitingFilter): { where: string; val
   if (text !== "") {
     const like = holding(text);
     add(
-      `(cu.display_name ilike ? or c.subject ilike ? or exists (select 1 from organisations og where og.id = cu.organisation_id and og.name ilike ?) or c.number = ? or exists (select 1 from messages m where m.case_id = c.id
+      `(cu.display_name ilike ? or c.subject ilike ? or exists (select 1 from organisations og where og.id = cu.organisation_id and og.name ilike ?) or c.number = ? or exists (select 1 from unnest(c.tags) tag where lower(tag) = lower(?)) or exists (select 1 from messages m where m.case_id = c.id
          and to_tsvector('simple', m.subject || ' ' || m.text) @@ plainto_tsquery('simple', ?)))`,
       like,
       like,
       like,
       Number(number ?? -1),
+      text,
       text,
     );
   }

@@ -27,6 +27,7 @@ import { Migration00023Notices } from "./migrations/00023-notices";
 import { Migration00024DetailSources } from "./migrations/00024-detail-sources";
 import { Migration00025LettersByWriter } from "./migrations/00025-letters-by-writer";
 import { Migration00026Standing } from "./migrations/00026-standing";
+import { Migration00027StandingOccasions } from "./migrations/00027-standing-occasions";
 import { query } from "./sql";
 
 /** The migrations in their order. New ones are added at the end; landed ones are never edited. */
@@ -57,6 +58,7 @@ const migrations = [
   { name: "00024-detail-sources", class: Migration00024DetailSources },
   { name: "00025-letters-by-writer", class: Migration00025LettersByWriter },
   { name: "00026-standing", class: Migration00026Standing },
+  { name: "00027-standing-occasions", class: Migration00027StandingOccasions },
 ];
 
 /** Configuration of the ORM for a database. @param url postgresql:// address */

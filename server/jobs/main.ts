@@ -10,6 +10,7 @@ import { lookUp } from "../details/look-up";
 import { environment } from "../environment";
 import { log } from "../log";
 import { sweepSessions } from "../people/sessions";
+import { stopRankers } from "../ranking/house-ranker";
 import { listenForMail } from "../receiving/listen";
 import { stopReading } from "../reading/pool";
 import { receivingCertificate } from "../receiving/tls";
@@ -17,7 +18,10 @@ import { closeMailServer, deliver } from "../sending/deliver";
 import { noticeJob, sendNotice } from "../sending/notice";
 import { queueLostDeliveries } from "../sending/schedule";
 import { queues, startBoss, useBoss, type QueueName } from "../queue/boss";
+import { answerChange, changeJob, queueChanges } from "../standing/occasions";
 import { answerByRules } from "../standing/on-arrival";
+import { endPast } from "../standing/rules";
+import { answerSilences } from "../standing/silences";
 import { endOnFaults, loggable } from "../told";
 
 /**
@@ -34,34 +38,33 @@ const boss = await startBoss(settings.databaseUrl, "worker");
 useBoss(boss);
 
 const sendJob = z.object({ message: z.number().int() });
+const standingJob = z.union([sendJob, changeJob]);
 const lookUpJob = z.object({ case: z.number().int() });
 
 /**
  * Works a queue: each job by itself, so that one failure does not touch its neighbours.
  * @param together whether the jobs of a batch are worked at once; else one after the other
+ * @param batchSize how many are taken at once; those of a process that dies are begun again when their time is over
  */
 async function work(
   name: QueueName,
   together: boolean,
   handle: (data: unknown, lastTry: boolean) => Promise<void>,
+  batchSize = 10,
 ): Promise<void> {
-  await boss.work(
-    name,
-    { includeMetadata: true, batchSize: 10, pollingIntervalSeconds: 0.5 },
-    async (jobs) => {
-      const one = async (job: (typeof jobs)[number]) => {
-        try {
-          await handle(job.data, job.retryCount >= queues[name].retryLimit);
-        } catch (error) {
-          const message = loggable(error);
-          log.warn({ event: "job failed", queue: name, job: job.id, message });
-          await boss.fail(name, job.id, { message });
-        }
-      };
-      if (together) await Promise.all(jobs.map(one));
-      else for (const job of jobs) await one(job);
-    },
-  );
+  await boss.work(name, { includeMetadata: true, batchSize, pollingIntervalSeconds: 0.5 }, async (jobs) => {
+    const one = async (job: (typeof jobs)[number]) => {
+      try {
+        await handle(job.data, job.retryCount >= queues[name].retryLimit);
+      } catch (error) {
+        const message = loggable(error);
+        log.warn({ event: "job failed", queue: name, job: job.id, message });
+        await boss.fail(name, job.id, { message });
+      }
+    };
+    if (together) await Promise.all(jobs.map(one));
+    else for (const job of jobs) await one(job);
+  });
 }
 
 // One letter at a time: whoever is killed leaves no more than one of which nobody knows whether it went.
@@ -82,9 +85,15 @@ await work("look-up", true, async (data, lastTry) => {
   const done = await lookUp(await entityManager(), lookUpJob.parse(data).case, new Date());
   if (!done && !lastTry) throw new Error("A detail source did not answer");
 });
-await work("standing", false, async (data) => {
-  await answerByRules(await entityManager(), sendJob.parse(data).message, new Date());
-});
+await work(
+  "standing",
+  false,
+  async (data) => {
+    const [em, job, now] = [await entityManager(), standingJob.parse(data), new Date()];
+    await ("message" in job ? answerByRules(em, job.message, now) : answerChange(em, job, now));
+  },
+  200,
+);
 await work("reckon-due", false, async () => {
   await reckonDue(await entityManager(), () => new Date());
 });
@@ -142,6 +151,25 @@ timers.push(
     20_000,
   ),
 );
+/** Does something again and again, and never twice at once. */
+function every(milliseconds: number, event: string, does: () => Promise<unknown>): NodeJS.Timeout {
+  let isUnderWay = false;
+  return setInterval(() => {
+    if (isUnderWay) return;
+    isUnderWay = true;
+    does()
+      .catch(complain(event))
+      .finally(() => (isUnderWay = false));
+  }, milliseconds);
+}
+timers.push(
+  every(1000, "asking rules of changes failed", async () => queueChanges((await entityManager()).fork())),
+  every(15_000, "asking rules of silences failed", async () => {
+    const now = new Date();
+    await endPast(await entityManager(), now);
+    await answerSilences(await entityManager(), now);
+  }),
+);
 log.info({ event: "job runner ready" });
 
 async function stop(): Promise<void> {
@@ -152,6 +180,7 @@ async function stop(): Promise<void> {
   await boss.stop({ graceful: true, timeout: 5000 });
   closeMailServer();
   await stopReading();
+  await stopRankers();
   await disconnect();
 }
 

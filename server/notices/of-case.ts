@@ -2,19 +2,19 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { NoticeChange } from "#core/notices/notice";
 import { CaseEvent } from "../db/entities/cases";
 import { CaseNotice } from "../db/entities/notices";
-import { Message } from "../db/entities/messages";
+import type { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
 import { query } from "../db/sql";
 import { Conflict, NotFound } from "../errors";
 import { notifyCase } from "../events/notify";
 import type { Viewer } from "../people/viewer";
-import { takeBack } from "../sending/schedule";
+import { isTakenBack } from "../sending/schedule";
 import { t } from "../words";
 
 /** A notice that is for somebody to see to: offered, held, or on its way and to be called back. Times are ISO 8601 instants. */
 export interface NoticeWaiting {
   id: number;
-  on: NoticeChange | "arrival";
+  on: NoticeChange | "arrival" | "silence";
   /** The standing answer that it is of; null for none. */
   rule: string | null;
   state: "offered" | "queued" | "held";
@@ -64,29 +64,23 @@ export async function declineNotice(em: EntityManager, viewer: Viewer, id: numbe
 }
 
 /**
- * Calls a notice back before it goes, whoever changed the case: it is offered again. In the caller's transaction.
- * @returns the case's number; null where the message is no notice
- * @throws Conflict when it is too late
+ * A letter says what a notice would have: nothing waits of it any more; nor of what rules prepared, or were about to send,
+ * whatever it says. The caller flushes.
  */
-export async function callNoticeBack(
+export async function answerNotices(
   em: EntityManager,
-  viewer: Viewer,
-  message: number,
+  message: Message,
+  replies: string[],
   now: Date,
-): Promise<number | null> {
-  const isNotice = (await em.count(Message, { id: message, kind: { $in: ["notice", "automatic"] } })) > 0;
-  const notice = isNotice ? await em.findOne(CaseNotice, { message }, { populate: ["case", "reply"] }) : null;
-  if (!notice) return null;
-  await takeBack(em, message, now);
-  Object.assign(notice, { state: "offered", message: null });
-  tell(em, notice, viewer, t("calledNoticeBack", { title: notice.reply.title }), now);
-  await em.flush();
-  await notifyCase(em, notice.case.number, "message");
-  return notice.case.number;
-}
-
-/** A letter says what a notice would have: nothing waits of it any more. The caller flushes. */
-export async function answerNotices(em: EntityManager, message: Message, replies: string[]): Promise<void> {
+): Promise<void> {
+  const ofRules = await em.find(
+    CaseNotice,
+    { case: message.case, state: { $in: ["offered", "held", "queued"] }, done: { $ne: null } },
+    { populate: ["message"] },
+  );
+  for (const one of ofRules)
+    if (one.message == null || (await isTakenBack(em, one.message.id, now)))
+      Object.assign(one, { state: "answered", message });
   const waiting = await em.find(CaseNotice, {
     ...{ case: message.case, state: { $in: ["offered", "held"] }, reply: { key: { $in: replies } } },
   });
@@ -99,7 +93,8 @@ export async function offerAgain(em: EntityManager, message: number): Promise<vo
   for (const one of said) Object.assign(one, { state: "offered", message: null });
 }
 
-function tell(
+/** Says on the record of a case what became of a notice. The caller flushes. */
+export function tell(
   em: EntityManager,
   { case: subject }: CaseNotice,
   viewer: Viewer,

@@ -5,8 +5,7 @@ import { CaseChange } from "../db/entities/changes";
 import { CaseNotice, Notice } from "../db/entities/notices";
 import { Person } from "../db/entities/people";
 import type { Viewer } from "../people/viewer";
-import { scheduleDelivery, takeBack } from "../sending/schedule";
-import { Conflict } from "../errors";
+import { isTakenBack, scheduleDelivery } from "../sending/schedule";
 import { t } from "../words";
 import { letterByItself } from "./by-itself";
 
@@ -104,17 +103,6 @@ async function withdraw(
     else if (await isTakenBack(em, one.message.id, now)) one.state = "called back";
   }
   await em.flush();
-}
-
-/** Takes a letter back, where it is not too late. */
-async function isTakenBack(em: EntityManager, message: number, now: Date): Promise<boolean> {
-  try {
-    await takeBack(em, message, now);
-    return true;
-  } catch (error) {
-    if (error instanceof Conflict) return false;
-    throw error;
-  }
 }
 
 /** What an undone change came to is taken back, as far as it has not left. */

@@ -119,7 +119,7 @@ export async function acceptMail(
     if (isJunk) asideAsJunk(inner, subject, now);
     await arrived(inner, { subject, opened: !found, words, isDue: mail.kind === "message" && !isJunk }, now);
     if (carried) await dueBy(inner, subject, carried.details);
-    else await askRules(inner, message);
+    else await askRules(inner, message, now);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
 }

@@ -32,6 +32,17 @@ export async function takeBack(em: EntityManager, messageId: number, now: Date):
   if (called === 0) throw new Conflict(t("itIsTooLateTheLetter"));
 }
 
+/** The same where it may be too late. @returns whether it was taken back */
+export async function isTakenBack(em: EntityManager, message: number, now: Date): Promise<boolean> {
+  try {
+    await takeBack(em, message, now);
+    return true;
+  } catch (error) {
+    if (error instanceof Conflict) return false;
+    throw error;
+  }
+}
+
 /** What is overdue by so much and has no job was lost with the process that had it. */
 const LOST_AFTER_MS = 5000;
 

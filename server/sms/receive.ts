@@ -108,7 +108,7 @@ export async function acceptShortMessage(
       at: now,
     });
     await arrived(inner, { subject, opened: !found, words, isDue: true }, now);
-    await askRules(inner, message);
+    await askRules(inner, message, now);
     return { caseId: subject.id, caseNumber: subject.number, messageId: message.id, opened: !found };
   });
 }

@@ -17,6 +17,7 @@ beforeAll(async () => {
     standingSchema.parse({
       ...{ name: "Prices", reply, channels: [], mailboxes: [], when: null },
       ...{ oncePerSenderHours: 24, perHour: 60, delayMinutes: 0, stop: true },
+      ...{ trigger: { on: "arrival" }, effects: {} },
     });
   rule = await saveRule(em(), lead(), null, made("fee"));
 });

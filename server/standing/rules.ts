@@ -1,13 +1,16 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { StandingInput } from "#core/forms/standing";
 import { noticeChannels } from "#core/notices/notice";
+import { ARRIVAL } from "#core/standing/occasion";
 import type { RuleMode } from "#core/standing/rule";
 import type { Rehearsed } from "#core/standing/tally";
 import type { Blanks } from "#core/tokens/blanks";
 import { blankLabel } from "#core/tokens/blanks";
 import { Mailbox } from "../db/entities/mailboxes";
 import { Reply } from "../db/entities/library";
-import { Person } from "../db/entities/people";
+import { tagsOf } from "../cases/tags";
+import { topicsOf } from "../cases/topics";
+import { Person, Team } from "../db/entities/people";
 import { StandingAnswer } from "../db/entities/standing";
 import { preparedOne, query } from "../db/sql";
 import { NotFound, Unusable } from "../errors";
@@ -15,6 +18,7 @@ import { caseNumber } from "../house/house";
 import { ownTokensOf, settingsOf, type OwnTokens } from "../house/settings";
 import { includesRole, requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
+import { bestRepliesIn } from "./best";
 import { ruleDigest } from "./rule";
 
 const HOUR_MS = 60 * 60_000;
@@ -28,6 +32,8 @@ export interface StandingRow extends StandingInput {
   idle: string | null;
   mode: RuleMode;
   switchedOnAt: string | null;
+  /** When it switches itself off; null for not at all. */
+  until: string | null;
   switchedOnBy: string | null;
   offWhy: string | null;
   /** Whether it came over its limit within the last hour, and prepares what it would send. */
@@ -42,6 +48,13 @@ export interface StandingRow extends StandingInput {
 export interface StandingAnswers {
   rules: StandingRow[];
   mailboxes: { id: number; address: string }[];
+  /** Who is with the house, and its teams. */
+  people: { id: number; name: string }[];
+  teams: { id: number; name: string }[];
+  topics: string[];
+  tags: string[];
+  /** Titles of the replies that rules ask for as the best. */
+  titles: Record<string, string>;
   own: OwnTokens;
 }
 
@@ -57,10 +70,17 @@ export async function listRules(em: EntityManager, viewer: Viewer, now: Date): P
   const lately = await query<{ rule: number; count: number; over: boolean }>(
     em,
     `select rule_id as rule, count(*)::int as count, bool_or(does = 'instead' and at > ?) as over
-       from standing_done where does <> 'held' and at > ? group by rule_id`,
+       from standing_done where does not in ('held', 'passes') and at > ? group by rule_id`,
     [new Date(now.getTime() - HOUR_MS), new Date(now.getTime() - 7 * 24 * HOUR_MS)],
   );
   const mailboxes = await em.find(Mailbox, {}, { orderBy: { address: "asc" } });
+  const [people, teams] = [
+    await em.find(Person, { leftAt: null }, { orderBy: { name: "asc" }, fields: ["name"] }),
+    await em.find(Team, {}, { orderBy: { name: "asc" }, fields: ["name"] }),
+  ];
+  const asked = rules.flatMap(({ when }) => (when == null ? [] : bestRepliesIn(when)));
+  const best = await em.find(Reply, { key: { $in: asked } }, { fields: ["key", "title"] });
+  const named = ({ id, name }: { id: number; name: string }) => ({ id, name });
   return {
     rules: rules.map((rule) => ({
       id: rule.id,
@@ -70,11 +90,14 @@ export async function listRules(em: EntityManager, viewer: Viewer, now: Date): P
       idle: rule.reply.state === "shelved" ? null : t("ruleWithoutReply"),
       channels: noticeChannels.filter((one) => rule.channels.includes(one)),
       mailboxes: rule.mailboxes,
+      trigger: rule.trigger ?? ARRIVAL,
       when: rule.when ?? null,
       oncePerSenderHours: rule.oncePerSenderHours,
       perHour: rule.perHour,
       delayMinutes: rule.delayMinutes,
       stop: rule.stop,
+      effects: rule.effects,
+      until: rule.until?.toISOString() ?? null,
       mode: rule.mode,
       switchedOnAt: rule.switchedOnAt?.toISOString() ?? null,
       switchedOnBy: rule.switchedOnBy?.name ?? null,
@@ -86,6 +109,11 @@ export async function listRules(em: EntityManager, viewer: Viewer, now: Date): P
       isOver: rule.switchedOnAt != null && lately.some((one) => one.rule === rule.id && one.over),
     })),
     mailboxes: mailboxes.map(({ id, address }) => ({ id, address })),
+    people: people.map(named),
+    teams: teams.map(named),
+    topics: await topicsOf(em),
+    tags: await tagsOf(em),
+    titles: Object.fromEntries(best.map(({ key, title }) => [key, title])),
     own: ownTokensOf(settings, now),
   };
 }
@@ -126,13 +154,13 @@ export async function saveRule(
 ): Promise<number> {
   requireRole(viewer, "lead");
   return em.transactional(async (inner) => {
-    const { reply: key, mailboxes, channels, ...rest } = input;
+    const { reply: key, mailboxes, channels, trigger, ...rest } = input;
     const reply = await inner.findOne(Reply, { key, state: "shelved", part: "answer" });
     if (!reply) throw new Unusable(t("chooseAReplyOnTheShelf"), "reply");
     const to = [...new Set(mailboxes)];
     if ((await inner.count(Mailbox, { id: { $in: to } })) < to.length)
       throw new Unusable(t("thereIsNoSuchMailbox"), "mailboxes");
-    const kept = { ...rest, channels: [...new Set(channels)], mailboxes: to, reply };
+    const kept = { ...rest, trigger, channels: [...new Set(channels)], mailboxes: to, reply };
     if (id === null) {
       const made = inner.create(StandingAnswer, { ...kept, position: await inner.count(StandingAnswer, {}) });
       await inner.flush();
@@ -148,8 +176,15 @@ export async function saveRule(
   });
 }
 
+/** Switches rules off whose time is over. */
+export async function endPast(em: EntityManager, now: Date): Promise<void> {
+  const off = { switchedOnAt: null, switchedOnBy: null, until: null };
+  await em.nativeUpdate(StandingAnswer, { until: { $lte: now } }, off);
+}
+
 /**
  * Switches a rule: off, on to prepare drafts, or on to send by itself. It answers what comes from now on.
+ * @param until when it switches itself off; null for not at all
  * @throws NotAllowed unless lead; NotFound; Unusable where it was not rehearsed as it is, or its reply cannot go by itself
  */
 export async function switchRule(
@@ -158,17 +193,20 @@ export async function switchRule(
   id: number,
   to: RuleMode | "off",
   now: Date,
+  until: Date | null = null,
 ): Promise<void> {
   requireRole(viewer, "lead");
   await em.transactional(async (inner) => {
     const rule = await ruleById(inner, id);
-    if (to === "off") Object.assign(rule, { switchedOnAt: null, switchedOnBy: null, offWhy: null });
+    if (to === "off")
+      Object.assign(rule, { switchedOnAt: null, switchedOnBy: null, offWhy: null, until: null });
     else {
       if (rule.reply.state !== "shelved") throw new Unusable(t("ruleWithoutReply"));
       if (rule.rehearsed?.rule !== ruleDigest(rule)) throw new Unusable(t("rehearseItFirst"));
+      if (until !== null && until <= now) throw new Unusable(t("thatTimeIsOver"), "until");
       if (to === "send") await refuseBlanks(inner, rule.reply);
       const switchedOnBy = inner.getReference(Person, viewer.id);
-      Object.assign(rule, { mode: to, switchedOnAt: now, switchedOnBy, offWhy: null });
+      Object.assign(rule, { mode: to, switchedOnAt: now, switchedOnBy, offWhy: null, until });
     }
     await inner.flush();
   });
@@ -232,7 +270,7 @@ export async function whatRuleDid(em: EntityManager, viewer: Viewer, id: number)
        from standing_done d join messages m on m.id = d.message_id join cases c on c.id = d.case_id join customers cu on cu.id = c.customer_id
        left join case_notices n on n.done_id = d.id and n.state = 'queued'
        left join messages o on o.id = n.message_id and o.state = 'due' and o.attempts = 0
-      where d.rule_id = ? order by d.at desc, d.id desc limit ${MOST_TOLD}`,
+      where d.rule_id = ? and d.does <> 'passes' order by d.at desc, d.id desc limit ${MOST_TOLD}`,
     [id],
   );
   const instant = (at: string) => new Date(at).toISOString();

@@ -42,7 +42,8 @@ const input = (given: object = {}) =>
   standingSchema.parse({
     ...{ name: "What it costs", reply: "fee", channels: ["email"], mailboxes: [] },
     when: { value: "message.body", is: "contains", to: "cost", ignore_case: true },
-    ...{ oncePerSenderHours: 24, perHour: 60, delayMinutes: 0, stop: true, ...given },
+    ...{ oncePerSenderHours: 24, perHour: 60, delayMinutes: 0, stop: true },
+    ...{ trigger: { on: "arrival" }, effects: {}, ...given },
   });
 
 /** A rule that was rehearsed, and is on since before the cases of these tests came. */
@@ -285,7 +286,7 @@ describe("setting rules", () => {
     const ask = async () => {
       const one = await came();
       await em().transactional(async (inner) =>
-        askRules(inner, await inner.findOneOrFail(Message, { id: one.message })),
+        askRules(inner, await inner.findOneOrFail(Message, { id: one.message }), now),
       );
     };
     await ask();

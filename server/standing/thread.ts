@@ -1,5 +1,6 @@
 import { parentPort, workerData } from "node:worker_threads";
 import { connect, disconnect } from "../db/orm";
+import { stopRankers } from "../ranking/house-ranker";
 import { loggable } from "../told";
 import { rehearseRule, type Rehearsal } from "./rehearse";
 
@@ -26,5 +27,6 @@ try {
 } catch (error) {
   say({ kind: "failed", problem: loggable(error) });
 } finally {
+  await stopRankers();
   await disconnect();
 }

@@ -17,12 +17,13 @@ const AssignDialog = lazy(() => import("./assign-dialog"));
 const DoneDialog = lazy(() => import("./done-dialog"));
 const PromiseDialog = lazy(() => import("./promise-dialog"));
 const TimeDialog = lazy(() => import("../time/time-dialog"));
+const TagsDialog = lazy(() => import("./tags-dialog"));
 const TopicDialog = lazy(() => import("./topic-dialog"));
 const ForwardDialog = lazy(() => import("./forward-dialog"));
 
 type Of = Pick<
   OpenCase,
-  "number" | "label" | "channel" | "recipient" | "status" | "assignee" | "topic" | "done" | "times"
+  "number" | "label" | "channel" | "recipient" | "status" | "assignee" | "topic" | "tags" | "done" | "times"
 > & {
   customer: { name: string };
 };
@@ -30,7 +31,9 @@ type Of = Pick<
 /** What can be done with a case, beside answering it. */
 export function CaseMenu({ open }: { open: Of }) {
   const [wanted, setWanted] = useState<Wanted | null>(null);
-  const [asks, setAsks] = useState<"aside" | "assign" | "topic" | "promise" | "done" | "time" | null>(null);
+  const [asks, setAsks] = useState<
+    "aside" | "assign" | "topic" | "tags" | "promise" | "done" | "time" | null
+  >(null);
   const me = usePerson();
   const { change } = useChange(open.number);
   const toast = useToast();
@@ -70,6 +73,7 @@ export function CaseMenu({ open }: { open: Of }) {
           { words: t("sayWhatWasDone"), run: () => setAsks("done") },
           { words: t("setTheTimeRight"), run: () => setAsks("time") },
           { words: t("setTheTopicMore"), run: () => setAsks("topic") },
+          { words: t("setTheTagsMore"), run: () => setAsks("tags") },
           { words: t("joinAnotherCase"), run: () => setWanted({ what: "join" }) },
           { words: t("moveToAnotherCustomer"), run: () => setWanted({ what: "move" }) },
           ...(open.channel === "email" && open.recipient !== null
@@ -100,6 +104,9 @@ export function CaseMenu({ open }: { open: Of }) {
         {asks === "time" && <TimeDialog number={open.number} times={open.times} onClose={close} />}
         {asks === "topic" && (
           <TopicDialog number={open.number} label={open.label} topic={open.topic} onClose={close} />
+        )}
+        {asks === "tags" && (
+          <TagsDialog number={open.number} label={open.label} tags={open.tags} onClose={close} />
         )}
         {asks === "assign" && <AssignDialog number={open.number} label={open.label} onClose={close} />}
       </Suspense>

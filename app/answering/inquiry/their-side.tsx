@@ -32,6 +32,7 @@ export const TheirSide = memo(function TheirSide({ open }: { open: OpenCase }) {
       <div className="flex items-baseline justify-between gap-3 text-sm">
         <span className="flex items-center gap-1.5 text-soft">
           {[open.label, open.channel, open.topic].filter(Boolean).join(", ")}
+          {open.tags.length > 0 && ` · ${open.tags.join(", ")}`}
           <CaseMenu open={open} />
         </span>
         <Due open={open} />

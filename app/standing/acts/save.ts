@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { standingSchema } from "#core/forms/standing";
 import { idSchema } from "#server/edge";
+import { clashesOf } from "#server/standing/clashes";
 import { saveRule } from "#server/standing/rules";
 import { readBody } from "#server/web/body";
 import { signedIn } from "#server/web/context";
@@ -10,12 +11,13 @@ import type { Route } from "./+types/save";
 
 const asked = z.strictObject({ id: idSchema.nullable(), rule: standingSchema });
 
-/** Makes a rule, or changes one. */
+/** Makes a rule, or changes one; says which others are for the same. */
 export async function action(args: Route.ActionArgs) {
-  const { viewer, em } = await signedIn(args);
+  const { viewer, em, now } = await signedIn(args);
   return actionResult(async () => {
     const { id, rule } = await readBody(args.request, asked);
-    return { id: await saveRule(em, viewer, id, rule) };
+    const saved = await saveRule(em, viewer, id, rule);
+    return { id: saved, clashes: await clashesOf(em, saved, now) };
   });
 }
 

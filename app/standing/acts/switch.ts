@@ -8,14 +8,25 @@ import { actionResult } from "#server/web/results";
 import { answerOrRefusal } from "../../ui/refusal";
 import type { Route } from "./+types/switch";
 
-const asked = z.strictObject({ to: z.enum(["off", ...ruleModes]) });
+const asked = z.strictObject({
+  to: z.enum(["off", ...ruleModes]),
+  /** When it switches itself off; null for not at all. */
+  until: z.iso.datetime().nullable(),
+});
 
 /** Switches a rule on or off. */
 export async function action(args: Route.ActionArgs) {
   const { viewer, em, now } = await signedIn(args);
   return actionResult(async () => {
-    const { to } = await readBody(args.request, asked);
-    await switchRule(em, viewer, idInPath.parse(args.params.id), to, now);
+    const { to, until } = await readBody(args.request, asked);
+    await switchRule(
+      em,
+      viewer,
+      idInPath.parse(args.params.id),
+      to,
+      now,
+      until === null ? null : new Date(until),
+    );
     return {};
   });
 }

@@ -2,10 +2,11 @@ import type { Condition, Operator, Test } from "#core/conditions/condition";
 import { blankLabel, type Blanks } from "#core/tokens/blanks";
 import type { Token, TokenType } from "#core/tokens/catalogue";
 import { replyChannels } from "#core/words/named";
+import type { ReactNode } from "react";
 import { ConditionValue } from "./condition-value";
 import { Checkbox } from "../../ui/checkbox";
 import { Picker, type PickerGroup } from "../../ui/picker";
-import { Select } from "../../ui/select";
+import { sameWords, Select, type Option } from "../../ui/select";
 import { firstTest } from "./new-passage";
 import { t } from "../../words/writing";
 
@@ -17,7 +18,14 @@ export interface Askable {
   besides?: readonly MessagePart[];
 }
 
-type MessagePart = readonly [name: string, label: string, type: TokenType];
+/** How the value of a part is chosen where it is not written. */
+interface PartChoice {
+  /** Of few, with what each is called. */
+  options?: readonly Option[];
+  field?: (value: string, onChange: (value: string) => void) => ReactNode;
+}
+
+export type MessagePart = readonly [name: string, label: string, type: TokenType, choice?: PartChoice];
 
 interface Props extends Askable {
   condition: Condition;
@@ -166,14 +174,21 @@ function operatorsFor(type: TokenType | "choice" | "choices"): Operator[] {
 function typeOf(
   name: string,
   { tokens, blanks, besides = [] }: Askable,
-): { type: TokenType | "choice" | "choices"; options: string[] | null } {
-  if (name.startsWith("message.")) {
-    const type = [...messageParts(), ...besides].find(([part]) => part === name)?.[2] ?? "text";
-    return { type, options: name === "message.channel" ? [...replyChannels] : null };
+): {
+  type: TokenType | "choice" | "choices";
+  options: readonly Option[] | null;
+  field?: PartChoice["field"];
+} {
+  const isBeside = besides.some(([part]) => part === name);
+  if (isBeside || name.startsWith("message.")) {
+    const [, , type = "text", choice] = [...messageParts(), ...besides].find(([part]) => part === name) ?? [];
+    if (choice) return { type: "choice", options: choice.options ?? null, field: choice.field };
+    return { type, options: name === "message.channel" ? sameWords(replyChannels) : null };
   }
   if (name.startsWith("blank.")) {
     const blank = blanks[name.slice("blank.".length)];
-    if (blank?.kind === "choice") return { type: blank.many ? "choices" : "choice", options: blank.options };
+    if (blank?.kind === "choice")
+      return { type: blank.many ? "choices" : "choice", options: sameWords(blank.options) };
     if (blank?.kind === "long_text") return { type: "text", options: null };
     return { type: blank?.kind ?? "text", options: null };
   }
@@ -186,8 +201,9 @@ function TestForm({
   onRemove,
   ...askable
 }: Askable & { test: Test; onChange: (test: Test) => void; onRemove: (() => void) | null }) {
-  const { type, options } = typeOf(test.value, askable);
-  const operators = operatorsFor(type);
+  const { type, options, field } = typeOf(test.value, askable);
+  // What is chosen by a field of its own is one, not several.
+  const operators = operatorsFor(type).filter((one) => !field || one !== "one_of");
   const groups = askableGroups(askable, test.value);
   const setOperator = (is: Operator, value = test.value) => {
     const now = typeOf(value, askable);
@@ -217,6 +233,7 @@ function TestForm({
         test={test}
         type={type}
         options={options}
+        field={field}
         onChange={(to) => onChange({ ...test, to })}
       />
       {type === "text" && !known.includes(test.is) && (
@@ -245,14 +262,14 @@ function fitted(
   value: string,
   is: Operator,
   type: TokenType | "choice" | "choices",
-  options: string[] | null,
+  options: readonly Option[] | null,
   to: Test["to"],
   ignoreCase: boolean | undefined,
 ): Test {
   const base: Test = { value, is, ...(ignoreCase ? { ignore_case: true } : {}) };
   if (known.includes(is)) return { value, is };
   const single = Array.isArray(to) ? to[0] : to;
-  const usual = type === "yes_no" ? true : (options?.[0] ?? "");
+  const usual = type === "yes_no" ? true : (options?.[0]?.[0] ?? "");
   if (is === "one_of") return { ...base, to: Array.isArray(to) ? to : [single ?? usual] };
   if (is === "between")
     return { ...base, to: Array.isArray(to) && to.length === 2 ? to : [single ?? "", single ?? ""] };
@@ -263,9 +280,11 @@ function fitted(
 function askableGroups({ tokens, blanks, besides = [] }: Askable, asked: string): PickerGroup[] {
   const groups = new Map<string, Token[]>();
   for (const token of tokens.values())
-    if (!token.retired || token.name === asked)
+    if ((!token.retired || token.name === asked) && !besides.some(([name]) => name === token.name))
       groups.set(token.group, [...(groups.get(token.group) ?? []), token]);
   const names = Object.keys(blanks);
+  const besidesOf = (group: string) => besides.filter(([name]) => name.startsWith(`${group}.`));
+  const optionOf = ([name, label]: MessagePart) => [name, label] as const;
   return [
     ...(names.length > 0
       ? [
@@ -277,11 +296,14 @@ function askableGroups({ tokens, blanks, besides = [] }: Askable, asked: string)
       : []),
     {
       heading: t("theCustomersMessage"),
-      options: [...messageParts(), ...besides].map(([name, label]) => [name, label] as const),
+      options: [...messageParts(), ...besidesOf("message")].map(optionOf),
     },
     ...[...groups].map(([heading, list]) => ({
       heading,
-      options: list.map((token) => [token.name, token.label] as const),
+      options: [
+        ...list.map((token) => [token.name, token.label] as const),
+        ...besidesOf(heading).map(optionOf),
+      ],
     })),
   ];
 }

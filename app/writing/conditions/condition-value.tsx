@@ -1,9 +1,9 @@
-import { useId } from "react";
+import { useId, type ReactNode } from "react";
 import { MAX_PATTERN_LENGTH, type Test } from "#core/conditions/condition";
 import type { TokenType } from "#core/tokens/catalogue";
 import { YES_NO, yesOrNo } from "#core/words/named";
 import { Checkbox } from "../../ui/checkbox";
-import { said, sameWords, Select } from "../../ui/select";
+import { said, Select, type Option } from "../../ui/select";
 import { DateField } from "../../ui/date-field";
 import { usePatternEngine } from "../../ui/pattern-engine";
 import { t } from "../../words/writing";
@@ -11,19 +11,21 @@ import { t } from "../../words/writing";
 interface Props {
   test: Test;
   type: TokenType | "choice" | "choices";
-  options: string[] | null;
+  options: readonly Option[] | null;
+  /** What chooses it, where it is neither written nor one of few. */
+  field?: ((value: string, onChange: (value: string) => void) => ReactNode) | undefined;
   onChange: (to: NonNullable<Test["to"]>) => void;
 }
 
 /** What a test compares with: by the kind of value, and as many as its operator takes. */
-export function ConditionValue({ test, type, options, onChange }: Props) {
+export function ConditionValue({ test, type, options, field, onChange }: Props) {
   const { is, to } = test;
   if (is === "present" || is === "missing") return null;
   if (is === "one_of" && options) {
     const chosen = (Array.isArray(to) ? to : []).map(String);
     return (
       <span className="flex flex-wrap gap-x-3">
-        {options.map((option) => (
+        {options.map(([option, words]) => (
           <label key={option} className="flex items-center gap-1.5">
             <Checkbox
               checked={chosen.includes(option)}
@@ -32,7 +34,7 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
                 if (next.length > 0) onChange(next);
               }}
             />
-            {option}
+            {words}
           </label>
         ))}
       </span>
@@ -71,13 +73,14 @@ export function ConditionValue({ test, type, options, onChange }: Props) {
     );
   }
   const value = Array.isArray(to) ? (to[0] ?? "") : (to ?? "");
+  if (field) return field(String(value), onChange);
   if (options) {
     return (
       <Select
         label={t("value")}
         value={String(value)}
         placeholder={t("valueNotOffered", { value: String(value) })}
-        options={sameWords(options)}
+        options={options}
         onChange={onChange}
       />
     );

@@ -40,6 +40,8 @@ export const Case = defineEntity({
     team: () => p.manyToOne(Team),
     assignee: () => p.manyToOne(Person).nullable().index(),
     bookingReference: p.text().nullable(),
+    /** Words by which it is found among others. */
+    tags: p.array().default([]),
     /** What was done on it, as its customer may read it; null where nobody said. */
     done: p.text().nullable(),
     /** Values of the house's own case fields. */
@@ -95,6 +97,7 @@ export const CaseEvent = defineEntity({
       "state",
       "assigned",
       "topic",
+      "tags",
       "field",
       "promise",
       "notice",

@@ -11,7 +11,7 @@ export const CaseChange = defineEntity({
   indexes: [{ properties: ["kind", "at"] }],
   properties: {
     id: p.integer().primary(),
-    kind: p.enum(["joined", "split", "moved", "message moved", "state", "assigned", "topic"]),
+    kind: p.enum(["joined", "split", "moved", "message moved", "state", "assigned", "topic", "tags"]),
     person: () => p.manyToOne(Person).deleteRule("cascade"),
     /** The case that was looked at when it was done. */
     case: () => p.manyToOne(Case).deleteRule("cascade").index(),
@@ -34,6 +34,7 @@ export interface CaseStanding {
   assignee?: number | null;
   team?: number;
   topic?: string | null;
+  tags?: string[];
   customer: number;
   joinedTo: number | null;
 }

@@ -18,7 +18,7 @@ import { AskedQuestion, CaseChange } from "./changes";
 import { ContactForm, Forwarder, Mailbox, Question } from "./mailboxes";
 import { Note, NoteMention } from "./notes";
 import { CaseNotice, Notice, TimeEntry } from "./notices";
-import { StandingAnswer, StandingDone, StandingMark } from "./standing";
+import { StandingAnswer, StandingDone, StandingMark, StandingOccasion } from "./standing";
 import { Promised } from "./promises";
 import { Chat } from "./chats";
 import { Customer, CustomerAddress, Organisation } from "./customers";
@@ -104,5 +104,6 @@ export const entities = [
   Promised,
   StandingAnswer,
   StandingDone,
+  StandingOccasion,
   StandingMark,
 ];

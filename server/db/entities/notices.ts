@@ -41,7 +41,7 @@ export const CaseNotice = defineEntity({
     reply: () => p.manyToOne(Reply).deleteRule("cascade"),
     /** Who changed the case: on whose behalf it goes. */
     person: () => p.manyToOne(Person),
-    on: p.enum([...noticeChanges, "arrival"]),
+    on: p.enum([...noticeChanges, "arrival", "silence"]),
     /** What a standing answer did, where it is one's. */
     done: () => p.manyToOne(StandingDone).nullable().deleteRule("set null").index(),
     change: () => p.manyToOne(CaseChange).nullable().deleteRule("set null").index(),

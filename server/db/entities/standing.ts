@@ -1,6 +1,8 @@
 import { defineEntity, p, type InferEntity } from "@mikro-orm/core";
 import type { Condition } from "#core/conditions/condition";
 import { ruleModes } from "#core/standing/rule";
+import type { Effects } from "#core/standing/effects";
+import type { Trigger } from "#core/standing/occasion";
 import type { Rehearsed } from "#core/standing/tally";
 import { Case } from "./cases";
 import { Reply } from "./library";
@@ -19,6 +21,8 @@ export const StandingAnswer = defineEntity({
     channels: p.array().default([]),
     /** By their ids; empty for any. */
     mailboxes: p.array(Number).default([]),
+    /** When it is asked; null for the arrival of a message. */
+    trigger: p.json<Trigger>().nullable(),
     /** Null for all that comes in there. */
     when: p.json<Condition>().nullable(),
     mode: p.enum([...ruleModes]).default("prepare"),
@@ -33,6 +37,8 @@ export const StandingAnswer = defineEntity({
     stop: p.boolean().default(true),
     /** How long what it sends can be called back. */
     delayMinutes: p.integer().default(0),
+    /** What else happens to the case that it is for. */
+    effects: p.json<Effects>().defaultRaw("'{}'"),
     /** When it switches itself off; null for not at all. */
     until: p.datetime().nullable(),
     /** What it would have done, when that was looked at last; null for never. */
@@ -46,15 +52,25 @@ export type StandingAnswer = InferEntity<typeof StandingAnswer>;
 export const StandingDone = defineEntity({
   name: "StandingDone",
   tableName: "standing_done",
-  uniques: [{ properties: ["rule", "message"] }],
-  indexes: [{ properties: ["rule", "at"] }, { properties: ["rule", "sender", "at"] }],
+  uniques: [{ properties: ["rule", "message", "occasion"] }],
+  indexes: [
+    { properties: ["rule", "at"] },
+    { properties: ["rule", "sender", "at"] },
+    {
+      name: "standing_done_sent",
+      expression: `create index "standing_done_sent" on "standing_done" ("rule_id", "at") where "does" = 'send'`,
+    },
+  ],
   properties: {
     id: p.integer().primary(),
     rule: () => p.manyToOne(StandingAnswer).deleteRule("cascade"),
     message: () => p.manyToOne(Message).deleteRule("cascade").index(),
     case: () => p.manyToOne(Case).deleteRule("cascade").index(),
     sender: p.text(),
-    does: p.enum(["send", "prepare", "instead", "held"]),
+    /** What it was asked of: `arrival`, or what happened to the case and when. */
+    occasion: p.text().default("arrival"),
+    /** That it was not for it is kept of a silence alone, which is asked about again and again. */
+    does: p.enum(["send", "prepare", "instead", "held", "passes"]),
     /** In words. */
     why: p.text(),
     at: p.datetime(),
@@ -77,3 +93,18 @@ export const StandingMark = defineEntity({
   },
 });
 export type StandingMark = InferEntity<typeof StandingMark>;
+
+/** What happened to a case that rules are still to be asked of; kept by the database, whoever changes the case. */
+export const StandingOccasion = defineEntity({
+  name: "StandingOccasion",
+  tableName: "standing_occasions",
+  properties: {
+    id: p.integer().primary(),
+    case: () => p.manyToOne(Case).deleteRule("cascade").index(),
+    on: p.enum(["state", "topic", "owner"]),
+    /** The state or topic that it came into; null for none. */
+    into: p.text().nullable(),
+    at: p.datetime(),
+  },
+});
+export type StandingOccasion = InferEntity<typeof StandingOccasion>;
