@@ -69,7 +69,14 @@ export function Rehearsal({ rule, state, side, onSide, isDirty, words, onAdd }: 
           problem ?? (state.kind === "failed" ? t("rehearsalFailed", { problem: state.problem }) : undefined)
         }
       />
-      {figures && <Figures figures={figures} side={side} onSide={state.kind === "done" ? onSide : null} />}
+      {figures && (
+        <Figures
+          figures={figures}
+          isOfMessages={rule.trigger.on === "arrival"}
+          side={side}
+          onSide={state.kind === "done" ? onSide : null}
+        />
+      )}
       {rule.rehearsed?.isOfThis === false && <p className="mt-2 text-look">{t("ofTheRuleBefore")}</p>}
       {state.kind === "done" && <Advice {...state.rehearsal} words={words} onAdd={onAdd} />}
       {state.kind === "none" && figures && <p className="mt-2 text-sm text-soft">{t("keptFigures")}</p>}
@@ -110,10 +117,13 @@ const SHOWN: readonly Side[] = ["agreed", "otherwise", "unanswered", "missed", "
 
 function Figures({
   figures,
+  isOfMessages,
   side,
   onSide,
 }: {
   figures: Rehearsed;
+  /** Whether it is asked of messages that come in. */
+  isOfMessages: boolean;
   side: Side;
   /** Null while there is nothing to read. */
   onSide: ((side: Side) => void) | null;
@@ -122,7 +132,7 @@ function Figures({
   return (
     <div className="mt-3">
       <h2 className="flex items-baseline font-bold">
-        {t("inTheLastMessages", { count: figures.messages })}
+        {t(isOfMessages ? "inTheLastMessages" : "ofTheLastTimes", { count: figures.messages })}
         <span className="ml-auto text-sm font-normal text-soft">
           {t("readIn", { seconds: Math.round(figures.milliseconds / 100) / 10 })}
         </span>

@@ -126,7 +126,7 @@ export function Sentence({ edited, answers, rule }: Props) {
           )}
         </Part>
         , {t("itIsAnsweredWith")}{" "}
-        <span className="inline-block max-w-full align-bottom font-serif text-[21px] leading-[1.5]">
+        <span className="inline-block max-w-full align-baseline font-serif text-[21px] leading-[1.3]">
           <ReplyChoice
             title={title}
             className={FILLED}

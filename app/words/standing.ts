@@ -156,6 +156,8 @@ export const t = wordsOf("standing", {
   giveUp: "give up",
   rehearsalFailed: "The rehearsal failed: {{problem}}",
   inTheLastMessages: "In the last {{count, number}} messages",
+  ofTheLastTimes_one: "Of the last time that it would have been asked",
+  ofTheLastTimes_other: "Of the last {{count, number}} times that it would have been asked",
   readIn: "read in {{seconds, number}} s",
   agreedWords: "it would have answered as people did",
   otherwiseWords: "that a person answered otherwise",

@@ -15,6 +15,18 @@ export function inWords(
   return words(condition, { label, called }, false);
 }
 
+/** Tests of which any is to hold and which ask the same of one value, as a single test of what they compare it with. */
+function sameAsked(condition: Condition): Test | null {
+  if (!("any" in condition) || condition.any.length < 2) return null;
+  const tests = condition.any.filter((one) => "value" in one);
+  const [first] = tests;
+  if (!first || tests.length < condition.any.length || first.is === "between") return null;
+  const isSame = tests.every(
+    ({ value, is, to }) => value === first.value && is === first.is && to !== undefined,
+  );
+  return isSame ? { ...first, to: tests.flatMap(({ to = [] }) => to) } : null;
+}
+
 interface Say {
   label: (name: string) => string;
   called: (name: string, value: string) => string | null;
@@ -22,6 +34,8 @@ interface Say {
 
 function words(condition: Condition, say: Say, inner: boolean): string {
   if ("all" in condition) return joined("both", condition.all, say, inner);
+  const several = sameAsked(condition);
+  if (several !== null) return testWords(several, say);
   if ("any" in condition) return joined("either", condition.any, say, inner);
   if ("not" in condition) return t("not", { condition: words(condition.not, say, false) });
   return testWords(condition, say);
@@ -42,7 +56,13 @@ function testWords({ value: of, is, to }: Test, { label, called }: Say): string 
   const values = [to ?? []].flat().map(written);
   if (is === "between") return t(is, { name, from: values[0] ?? "", until: values[1] ?? "" });
   // One that compares with nothing yet ends there.
-  return t(is, { name, value: values.join(", ") }).trimEnd();
+  const several = is === "one_of" ? values.join(", ") : anyOf(values);
+  return t(is, { name, value: several }).trimEnd();
+}
+
+/** Of which any will do. */
+function anyOf(values: string[]): string {
+  return values.reduce((first, second) => (first === "" ? second : t("either", { first, second })), "");
 }
 
 function quoted(value: string | null): string | null {
