@@ -112,6 +112,7 @@ export default [
   route("setup/facts/:key/describe", "setup/acts/describe-fact.ts"),
   route("setup/facts/:key/planned/:id/drop", "setup/acts/drop-planned.ts"),
   route("standing/save", "standing/acts/save.ts"),
+  route("standing/names", "standing/resources/names.ts"),
   route("standing/order", "standing/acts/order.ts"),
   route("standing/:id/switch", "standing/acts/switch.ts"),
   route("standing/:id/remove", "standing/acts/remove.ts"),

@@ -234,6 +234,20 @@ export const t = wordsOf("answering", {
   setTheTopic: "Set the topic",
   noTopic: "none",
 
+  // changes/rule-dialog.tsx
+  aRuleShouldHaveAnsweredMore: "A rule should have answered this …",
+  aRuleShouldHaveAnswered: "Which rule should have answered this?",
+  itIsTriedWhenRehearsed: "It is tried on this message whenever it is rehearsed, before it may be switched on.",
+  theRule: "The rule",
+  chooseARule: "Choose a rule",
+  itIsTriedOnThat: "The rule is tried on that from now on",
+
+  // inquiry/by-rule.tsx
+  theRuleSentThis: "The rule “{{name}}” sent this by itself.",
+  itShouldNotHave: "it should not have been answered",
+  saidItShouldNot: "You have said that it should not have been answered.",
+  takeThatBack: "take that back",
+
   // changes/tags-dialog.tsx
   tagsOfLabel: "Tags of {{label}}",
   tagsAreWords: "Words by which it is found among others.",

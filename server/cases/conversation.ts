@@ -55,6 +55,8 @@ export interface ConversationMessage {
   /** When the other side said that it has arrived; null where nothing says so. */
   deliveredAt: string | null;
   files: MessageFile[];
+  /** The standing answer that sent it, and what it answers; null for what did not go by one that is there still. */
+  byRule: { id: number; name: string; message: number; should: boolean | null } | null;
 }
 
 /** So many of the latest messages are shown; each page of earlier ones has so many more. */
@@ -91,6 +93,7 @@ interface MessageRow {
   /** How many messages the case has. */
   total: number;
   files: Omit<MessageFile, "isProgram">[];
+  by_rule: ConversationMessage["byRule"];
 }
 
 /**
@@ -111,7 +114,10 @@ export async function conversation(
               (select count(*)::int from messages where case_id = ? and state <> 'called back') as total,
               (select coalesce(jsonb_agg(jsonb_build_object('id', a.id, 'name', a.name, 'contentType', a.content_type, 'size', f.size,
                         'inline', a.content_id is not null) order by a.position, a.id), '[]')
-                 from attachments a join files f on f.id = a.file_id where a.message_id = m.id) as files
+                 from attachments a join files f on f.id = a.file_id where a.message_id = m.id) as files,
+              case when m.direction = 'out' and m.kind = 'automatic' then (select jsonb_build_object('id', r.id, 'name', r.name, 'message', d.message_id, 'should', k.should)
+                 from case_notices n join standing_done d on d.id = n.done_id join standing_rules r on r.id = d.rule_id
+                 left join standing_marks k on k.rule_id = r.id and k.message_id = d.message_id where n.message_id = m.id limit 1) end as by_rule
          from messages m where m.case_id = ? and m.state <> 'called back' order by m.at desc, m.id desc limit ?`,
     // Who brings a buyer’s words is no stranger there.
     [
@@ -155,6 +161,7 @@ export async function conversation(
         name: fileName(file.name),
         isProgram: isProgram(file.name),
       })),
+      byRule: row.by_rule,
     };
   });
   return { messages, earlier: total - messages.length };

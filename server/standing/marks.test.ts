@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { standingSchema } from "#core/forms/standing";
 import { StandingMark } from "../db/entities/standing";
 import { eventually, testCase, testHouse, type TestHouse } from "../testing";
-import { asSent, markMessage } from "./marks";
+import { asSent, markMessage, namesOfRules } from "./marks";
 import { beginRehearsal, endRehearsal, rehearsalOf } from "./rehearsals";
 import { saveRule } from "./rules";
 
@@ -46,7 +46,11 @@ test("what somebody says of a message is kept once, changed, and taken back", as
   expect(await said()).toEqual([false]);
   await markMessage(em(), lead(), rule, one.message, null, now);
   expect(await said()).toEqual([]);
-  await expect(markMessage(em(), house.bram, rule, one.message, true, now)).rejects.toThrow("lead");
+  // Whoever has the case may say so, of a rule that there is.
+  await markMessage(em(), house.bram, rule, one.message, true, now);
+  expect(await said()).toEqual([true]);
+  await expect(markMessage(em(), house.bram, 99999, one.message, true, now)).rejects.toThrow("no such rule");
+  expect(await namesOfRules(em())).toContainEqual({ id: rule, name: "Prices" });
 });
 
 test("a rehearsal runs in a thread of its own, and is given up or read when it is done", async () => {

@@ -1,7 +1,7 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import { Message } from "../db/entities/messages";
 import { Person } from "../db/entities/people";
-import { StandingMark } from "../db/entities/standing";
+import { StandingAnswer, StandingMark } from "../db/entities/standing";
 import { NotFound } from "../errors";
 import { composeByItself } from "../notices/by-itself";
 import { requireRole, type Viewer } from "../people/viewer";
@@ -39,9 +39,10 @@ export async function asSent(
 }
 
 /**
- * Keeps of a message whether a rule should answer it: it is tried on that whenever it is rehearsed.
+ * Keeps of a message whether a rule should answer it: it is tried on that whenever it is rehearsed. Whoever reads the case
+ * may say so.
  * @param should null to take back what was said
- * @throws NotAllowed unless lead; NotFound
+ * @throws NotFound
  */
 export async function markMessage(
   em: EntityManager,
@@ -51,7 +52,6 @@ export async function markMessage(
   should: boolean | null,
   now: Date,
 ): Promise<void> {
-  requireRole(viewer, "lead");
   const rule = await ruleById(em, ruleId);
   const message = await messageIn(em, messageId);
   if (should === null) {
@@ -64,4 +64,10 @@ export async function markMessage(
     { rule, message, should, person, at: now },
     { onConflictFields: ["rule", "message"], onConflictMergeFields: ["should", "person", "at"] },
   );
+}
+
+/** Rules by their names, in their order: those of which somebody may say that they should have answered. */
+export async function namesOfRules(em: EntityManager): Promise<{ id: number; name: string }[]> {
+  const rules = await em.find(StandingAnswer, {}, { orderBy: { position: "asc", id: "asc" } });
+  return rules.map(({ id, name }) => ({ id, name }));
 }

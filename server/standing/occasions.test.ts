@@ -3,6 +3,7 @@ import { readMarkdown } from "#core/formats/markdown";
 import { standingSchema } from "#core/forms/standing";
 import { callBack } from "../answering/call-back";
 import { saveDraft } from "../answering/draft";
+import { readOpenCase } from "../answering/open";
 import { send } from "../answering/send";
 import { changeCase, undoChange } from "../cases/changes";
 import { Case } from "../db/entities/cases";
@@ -15,6 +16,7 @@ import { houseRanker } from "../ranking/house-ranker";
 import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { withdrawSilences } from "./withdraw";
 import { answerChange, changeJob, queueChanges } from "./occasions";
+import { markMessage } from "./marks";
 import { answerByRules } from "./on-arrival";
 import { rehearseRule } from "./rehearse";
 import { endPast, listRules, saveRule, switchRule } from "./rules";
@@ -346,6 +348,20 @@ describe("what else happens to a case", () => {
     expect((await tag([])).words).toContain("took the tags");
     await expect(undoChange(em(), house.bram, change, now)).resolves.toBeDefined();
   });
+});
+
+test("a letter that a rule sent names it where the case is read, with what was said of that", async () => {
+  const rule = await ruleOn({ trigger: { on: "arrival" } });
+  const one = await testCase(em());
+  await answerByRules(em(), one.message, now);
+  const byRule = async () => {
+    const { messages } = await readOpenCase(em(), house.bram, one.number, 0, now);
+    return messages.map((message) => message.byRule);
+  };
+  const sent = { id: rule, name: "Still there?", message: one.message };
+  expect(await byRule()).toEqual([null, { ...sent, should: null }]);
+  await markMessage(em(), house.bram, rule, one.message, false, now);
+  expect(await byRule()).toEqual([null, { ...sent, should: false }]);
 });
 
 test("when somebody answers before it has left, what a rule was about to say is not said", async () => {

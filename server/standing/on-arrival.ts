@@ -2,6 +2,7 @@ import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Message } from "../db/entities/messages";
 import { StandingDone } from "../db/entities/standing";
 import { query } from "../db/sql";
+import { settingsOf } from "../house/settings";
 import { queue } from "../queue/boss";
 import { askOf, DECIDING, rulesOn } from "./asking";
 import { INCOMING, INCOMING_FROM, type IncomingRow } from "./incoming";
@@ -27,6 +28,8 @@ export async function askRules(em: EntityManager, message: Message, now: Date): 
  * transaction with the letter and its delivery, so that a process that dies in the middle leaves nothing half done.
  */
 export async function answerByRules(em: EntityManager, messageId: number, now: Date): Promise<void> {
+  // Read within the transaction, settings would be read anew for each message.
+  await settingsOf(em);
   await em.transactional(async (inner) => {
     await query(inner, "select pg_advisory_xact_lock(?)", [DECIDING]);
     if ((await inner.count(StandingDone, { message: messageId, occasion: "arrival" })) > 0) return;

@@ -18,6 +18,7 @@ const DoneDialog = lazy(() => import("./done-dialog"));
 const PromiseDialog = lazy(() => import("./promise-dialog"));
 const TimeDialog = lazy(() => import("../time/time-dialog"));
 const TagsDialog = lazy(() => import("./tags-dialog"));
+const RuleDialog = lazy(() => import("./rule-dialog"));
 const TopicDialog = lazy(() => import("./topic-dialog"));
 const ForwardDialog = lazy(() => import("./forward-dialog"));
 
@@ -125,7 +126,7 @@ export function MessageMenu({
   /** Whether it is the first of its case. */
   first: boolean;
 }) {
-  const [wanted, setWanted] = useState<"forward" | "move" | null>(null);
+  const [wanted, setWanted] = useState<"forward" | "move" | "rule" | null>(null);
   const { change } = useChange(open.number);
   const toast = useToast();
   const split = async () => {
@@ -142,10 +143,14 @@ export function MessageMenu({
           { words: t("forward"), run: () => setWanted("forward") },
           ...(first ? [] : [{ words: t("aCaseOfItsOwnFromHere"), run: () => void split() }]),
           { words: t("moveToAnotherCase"), run: () => setWanted("move") },
+          ...(message.direction === "in" && message.kind === "message"
+            ? [{ words: t("aRuleShouldHaveAnsweredMore"), run: () => setWanted("rule") }]
+            : []),
         ]}
       />
       <Suspense>
         {wanted === "forward" && <ForwardDialog message={message} onClose={close} />}
+        {wanted === "rule" && <RuleDialog message={message} onClose={close} />}
         {wanted === "move" && (
           <ChangeDialog
             wanted={{ what: "move message", message: message.id }}

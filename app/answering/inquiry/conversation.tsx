@@ -7,6 +7,7 @@ import { fileSize, listed, times } from "#core/text/counted";
 import { Time } from "../../ui/time";
 import { Disclosure } from "../../ui/disclosure";
 import { MessageMenu } from "../changes/menus";
+import { ByRule } from "./by-rule";
 import { t } from "../../words/answering";
 import { Sentence } from "../../words/sentence";
 
@@ -75,7 +76,7 @@ function Message({
         <h2 className="mb-1 font-semibold [overflow-wrap:anywhere]">{message.subject}</h2>
       )}
       <Sender message={message} customer={customer} />
-      <Besides message={message} />
+      {message.byRule ? <ByRule rule={message.byRule} /> : <Besides message={message} />}
       {view === "text" ? (
         <div className={`letter whitespace-pre-wrap ${latest || ours ? "" : "text-soft"}`}>
           {message.written ||
