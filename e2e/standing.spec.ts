@@ -127,3 +127,51 @@ test("a rule is made, rehearsed and switched on; of six messages it answers two,
   await page.getByRole("alertdialog").getByRole("button", { name: "take it out" }).click();
   await expect(listed).toHaveCount(0);
 });
+
+test("two programs that answer each other fall silent, though the other says nowhere that it is one", async ({
+  page,
+}) => {
+  test.slow();
+  const stamp = Date.now() % 100_000;
+  const word = `echo${stamp}`;
+  const name = `Echo ${stamp}`;
+  const robot = `robot.${stamp}@example.org`;
+  await signIn(page, "sunniva@example.com");
+  await writeRule(page, name, word);
+  // The same sender may hear it as often as it writes: only the thread ends it.
+  await page.getByRole("button", { name: /^Hours before the same sender hears it again/ }).click();
+  await page.getByLabel("Hours before the same sender hears it again", { exact: true }).fill("0");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Save the rule" }).click();
+  await expect(said(page, "The rule is saved")).toBeVisible();
+  const rehearsal = page.getByRole("region", { name: "Rehearsal" });
+  await rehearsal.getByRole("button", { name: "Rehearse" }).click();
+  await expect(rehearsal.getByRole("heading", { name: /^In the last [\d,]+ messages/ })).toBeVisible();
+  await page.getByRole("button", { name: "let it send…" }).click();
+  await page.getByRole("alertdialog").getByRole("button", { name: "Let it send" }).click();
+  await expect(said(page, "The rule is on")).toBeVisible();
+
+  const write = (more: object) =>
+    deliverToUs({ from: robot, to: "desk@example.com", text: `Is there bread, ${word}?`, ...more });
+  await write({ subject: `bread ${stamp}` });
+  for (const turn of [1, 2, 3]) {
+    const answer = await nextMail(robot, turn);
+    expect(header(answer, "auto-submitted")).toBe("auto-replied");
+    await write({
+      subject: `Re: ${answer.subject}`,
+      inReplyTo: answer.messageId ?? "",
+      references: answer.messageId ?? "",
+    });
+  }
+  const did = page.getByRole("region", { name: "What it did" });
+  await expect(async () => {
+    await page.reload();
+    await expect(did).toContainText("there were 3 automatic answers on this thread already", {
+      timeout: 2000,
+    });
+  }).toPass({ timeout: 60_000 });
+  expect(await mailbox(robot)).toHaveLength(3);
+  await page.getByRole("button", { name: "take it out" }).click();
+  await page.getByRole("alertdialog").getByRole("button", { name: "take it out" }).click();
+  await expect(page.getByRole("link", { name: new RegExp(`^${name}`) })).toHaveCount(0);
+});

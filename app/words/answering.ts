@@ -237,7 +237,8 @@ export const t = wordsOf("answering", {
   // changes/rule-dialog.tsx
   aRuleShouldHaveAnsweredMore: "A rule should have answered this …",
   aRuleShouldHaveAnswered: "Which rule should have answered this?",
-  itIsTriedWhenRehearsed: "It is tried on this message whenever it is rehearsed, before it may be switched on.",
+  itIsTriedWhenRehearsed:
+    "It is tried on this message whenever it is rehearsed, before it may be switched on.",
   theRule: "The rule",
   chooseARule: "Choose a rule",
   itIsTriedOnThat: "The rule is tried on that from now on",
