@@ -1,6 +1,7 @@
 import { asBuilt } from "./built";
 import { benchChat } from "./chat";
 import { benchFaults } from "./faults";
+import { benchFlood } from "./flood";
 import { benchHostile } from "./hostile";
 import { benchKeystroke } from "./keystroke";
 import { benchLibrary } from "./library";
@@ -18,6 +19,7 @@ const benches: Record<string, () => object | Promise<object>> = {
   chat: benchChat,
   compose: () => asBuilt("compose", "benchCompose"),
   faults: benchFaults,
+  flood: benchFlood,
   hostile: benchHostile,
   keystroke: benchKeystroke,
   library: benchLibrary,

@@ -1,4 +1,4 @@
-import { LockMode, type EntityManager } from "@mikro-orm/postgresql";
+import { LockMode, type EntityManager, type FilterQuery } from "@mikro-orm/postgresql";
 import { Case, CaseEvent } from "../db/entities/cases";
 import { CaseChange, type CaseStanding } from "../db/entities/changes";
 import { Person } from "../db/entities/people";
@@ -29,18 +29,22 @@ export interface Given {
   now: Date;
 }
 
+/** Cases with their customers, each locked until the transaction ends; in one order, whoever asks: two never wait for each other. */
+export async function lockedCases(em: EntityManager, which: FilterQuery<Case>): Promise<Case[]> {
+  const found = await em.find(Case, which, {
+    orderBy: { id: "asc" },
+    lockMode: LockMode.PESSIMISTIC_WRITE,
+  });
+  await em.populate(found, ["customer"]);
+  return found;
+}
+
 /** Cases by their numbers, in that order, each locked. @throws NotFound; Conflict for one that was joined to another */
 export async function locked<Numbers extends number[]>(
   em: EntityManager,
   numbers: [...Numbers],
 ): Promise<{ [At in keyof Numbers]: Case }> {
-  // Locked in one order, whoever asks: two changes never wait for each other.
-  const found = await em.find(
-    Case,
-    { number: { $in: numbers } },
-    { orderBy: { id: "asc" }, lockMode: LockMode.PESSIMISTIC_WRITE },
-  );
-  await em.populate(found, ["customer"]);
+  const found = await lockedCases(em, { number: { $in: numbers } });
   return numbers.map((number) => {
     const one = found.find((known) => known.number === number);
     if (!one) throw new NotFound(t("thereIsNoCaseNumber", { number }));

@@ -38,6 +38,12 @@ export async function notifyCase(
   number: number,
   kind: "message" | "presence",
 ): Promise<void> {
-  await notify(em, { case: number, kind });
-  await notify(em, { case: null, kind: "queue", changed: number });
+  const events: LiveEvent[] = [
+    { case: number, kind },
+    { case: null, kind: "queue", changed: number },
+  ];
+  await query(em, "select pg_notify(?, one) from unnest(?::text[]) one", [
+    CHANNEL,
+    events.map((event) => JSON.stringify(event)),
+  ]);
 }

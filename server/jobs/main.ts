@@ -45,12 +45,14 @@ const lookUpJob = z.object({ case: z.number().int() });
  * Works a queue: each job by itself, so that one failure does not touch its neighbours.
  * @param together whether the jobs of a batch are worked at once; else one after the other
  * @param batchSize how many are taken at once; those of a process that dies are begun again when their time is over
+ * @param lots jobs that go in lots: each by itself where its lot fails
  */
 async function work(
   name: QueueName,
   together: boolean,
   handle: (data: unknown, lastTry: boolean) => Promise<void>,
   batchSize = 10,
+  lots?: { isOne(data: unknown): boolean; size: number; handle(all: unknown[]): Promise<void> },
 ): Promise<void> {
   await boss.work(name, { includeMetadata: true, batchSize, pollingIntervalSeconds: 0.5 }, async (jobs) => {
     const one = async (job: (typeof jobs)[number]) => {
@@ -62,8 +64,19 @@ async function work(
         await boss.fail(name, job.id, { message });
       }
     };
-    if (together) await Promise.all(jobs.map(one));
-    else for (const job of jobs) await one(job);
+    const inLots = lots ? jobs.filter(({ data }) => lots.isOne(data)) : [];
+    const alone = jobs.filter((job) => !inLots.includes(job));
+    for (let at = 0; lots && at < inLots.length; at += lots.size) {
+      const lot = inLots.slice(at, at + lots.size);
+      try {
+        await lots.handle(lot.map(({ data }) => data));
+      } catch (error) {
+        log.warn({ event: "jobs failed together", queue: name, message: loggable(error) });
+        for (const job of lot) await one(job);
+      }
+    }
+    if (together) await Promise.all(alone.map(one));
+    else for (const job of alone) await one(job);
   });
 }
 
@@ -93,6 +106,14 @@ await work(
     await ("message" in job ? answerByRules(em, job.message, now) : answerChange(em, job, now));
   },
   200,
+  {
+    isOne: (data) => sendJob.safeParse(data).success,
+    size: 20,
+    handle: async (all) => {
+      const messages = all.map((data) => sendJob.parse(data).message);
+      await answerByRules(await entityManager(), messages, new Date());
+    },
+  },
 );
 await work("reckon-due", false, async () => {
   await reckonDue(await entityManager(), () => new Date());

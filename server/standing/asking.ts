@@ -5,11 +5,13 @@ import { decide, senderOf, type Decision } from "#core/standing/decide";
 import { ownAddresses } from "#core/standing/loop";
 import type { Incoming } from "#core/standing/message";
 import type { Occasion } from "#core/standing/occasion";
+import type { RuleId } from "#core/standing/rule";
 import { Mailbox } from "../db/entities/mailboxes";
 import { StandingAnswer } from "../db/entities/standing";
 import { query } from "../db/sql";
-import { officeHours, settingsOf } from "../house/settings";
+import { officeHours, settingsOf, type Settings } from "../house/settings";
 import { carryOut } from "./carry-out";
+import { withoutRules } from "./effects";
 import { incomingOf, type IncomingRow } from "./incoming";
 import { askForBest, withBest } from "./best";
 import { ruleOf } from "./rule";
@@ -31,28 +33,57 @@ export function rulesOn(em: EntityManager, now: Date): Promise<StandingAnswer[]>
   );
 }
 
-/** What happened, and whom it is asked. */
+/** What is asked in one transaction, which alone decides: all that its rules need to know is read once. */
+export interface Asking {
+  em: EntityManager;
+  rules: StandingAnswer[];
+  settings: Settings;
+  /** Addresses of mailboxes, by id. */
+  mailboxes: ReadonlyMap<number, string>;
+  /** Rules of which it was already looked at how often they came over their limits. */
+  over: Set<number>;
+  now: Date;
+}
+
+/** What happened. */
 export interface Asked {
   /** The message that came in; else the latest of the case. */
   row: IncomingRow;
-  rules: StandingAnswer[];
   occasion: Occasion;
+  /** Those that are asked of it, where not all are. */
+  rules?: StandingAnswer[];
 }
 
-/** Asks rules of what happened and does what they say, in the caller's transaction, which holds the lock of deciding. */
-export async function askOf(
+/**
+ * Does something as the only one of all processes that decides, in one transaction: all of it is kept, or nothing. What it
+ * changes asks no rules.
+ */
+export async function deciding<Result>(
   em: EntityManager,
-  { row, rules, occasion }: Asked,
   now: Date,
-): Promise<Decision> {
+  work: (asking: Asking) => Promise<Result>,
+): Promise<Result> {
+  // Read within the transaction, settings would not be kept for the next.
   const settings = await settingsOf(em);
-  const mailboxes = await em.find(Mailbox, {});
-  const addresses = new Map(mailboxes.map((one) => [one.id, one.address]));
+  return em.transactional(async (inner) => {
+    await query(inner, "select pg_advisory_xact_lock(?)", [DECIDING]);
+    await withoutRules(inner);
+    const rules = await rulesOn(inner, now);
+    const known = rules.length === 0 ? [] : await inner.find(Mailbox, {});
+    const mailboxes = new Map(known.map((one) => [one.id, one.address]));
+    return work({ em: inner, rules, settings, mailboxes, over: new Set(), now });
+  });
+}
+
+/** Asks rules of what happened and does what they say. */
+export async function askOf(asking: Asking, { row, occasion, ...asked }: Asked): Promise<Decision> {
+  const { em, settings, now } = asking;
+  const rules = asked.rules ?? asking.rules;
   const read = occasion.on === "arrival" ? row : asItStands(row);
   const known = incomingOf(read, officeHours(settings.clock));
   const [incoming = known] = askForBest(rules) ? await withBest(em, [known]) : [];
   const decision = decide(incoming, {
-    rules: rules.map((rule) => ruleOf(rule, addresses)),
+    rules: rules.map((rule) => ruleOf(rule, asking.mailboxes)),
     own: ownAddresses(settings.mailboxes),
     counts: await countsOf(em, incoming, now),
     patterns: re2Patterns,
@@ -61,7 +92,7 @@ export async function askOf(
   for (const said of decision.said) {
     const rule = rules.find((one) => one.id === said.rule);
     const isKept = said.does !== "passes" || occasion.on === "silence";
-    if (rule && isKept) await carryOut(em, { rule, row, incoming, said, occasion }, now);
+    if (rule && isKept) await carryOut(asking, { rule, row, incoming, said, occasion });
   }
   return decision;
 }
@@ -73,29 +104,25 @@ function asItStands(row: IncomingRow): IncomingRow {
 
 /** What rules did before, as far as it limits what they do with a message. */
 async function countsOf(em: EntityManager, message: Incoming, now: Date): Promise<Counts> {
-  const sender = senderOf(message);
-  const lasts = await query<{ rule: number; at: string }>(
+  const [counts] = await query<{
+    last: Record<string, string> | null;
+    sent: Record<string, number> | null;
+    thread: number;
+  }>(
     em,
-    `select rule_id as rule, max(at) as at from standing_done where sender = ? and does not in ('held', 'passes') group by rule_id`,
-    [sender],
+    `select (select jsonb_object_agg(rule_id, at) from (select rule_id, max(at) as at from standing_done
+               where sender = ? and does not in ('held', 'passes') group by rule_id) l) as last,
+            (select jsonb_object_agg(rule_id, count) from (select rule_id, count(*) from standing_done
+               where does = 'send' and at > ? group by rule_id) s) as sent,
+            (select count(*)::int from messages a where a.direction = 'out' and a.kind = 'automatic' and a.state <> 'called back'
+               and not exists (select 1 from case_notices n where n.message_id = a.id and n."on" = 'silence')
+               and a.case_id = (select case_id from messages where id = ?)) as thread`,
+    [senderOf(message), new Date(now.getTime() - HOUR_MS), message.id],
   );
-  const sent = await query<{ rule: number; count: number }>(
-    em,
-    `select rule_id as rule, count(*)::int as count from standing_done where does = 'send' and at > ? group by rule_id`,
-    [new Date(now.getTime() - HOUR_MS)],
-  );
-  const [thread] = await query<{ count: number }>(
-    em,
-    `select count(*)::int as count from messages a where a.direction = 'out' and a.kind = 'automatic' and a.state <> 'called back'
-        and not exists (select 1 from case_notices n where n.message_id = a.id and n."on" = 'silence')
-        and a.case_id = (select case_id from messages where id = ?)`,
-    [message.id],
-  );
-  const lastOf = new Map(lasts.map((one) => [one.rule, new Date(one.at).getTime()]));
-  const sentBy = new Map(sent.map((one) => [one.rule, one.count]));
+  const last = (rule: RuleId) => counts?.last?.[rule];
   return {
-    lastOf: (rule) => lastOf.get(Number(rule)) ?? null,
-    sentWithinHour: (rule) => sentBy.get(Number(rule)) ?? 0,
-    onThread: () => thread?.count ?? 0,
+    lastOf: (rule) => (last(rule) === undefined ? null : new Date(last(rule) ?? 0).getTime()),
+    sentWithinHour: (rule) => counts?.sent?.[rule] ?? 0,
+    onThread: () => counts?.thread ?? 0,
   };
 }

@@ -17,7 +17,8 @@ import { letterByItself } from "../notices/by-itself";
 import { viewerOf } from "../people/viewer";
 import { scheduleDelivery } from "../sending/schedule";
 import { t } from "../words";
-import { applyEffects, withoutRules } from "./effects";
+import type { Asking } from "./asking";
+import { applyEffects } from "./effects";
 import type { IncomingRow } from "./incoming";
 
 /** So often in a day a rule may come over its limit; then it is switched off. */
@@ -33,14 +34,11 @@ export interface SaidOf {
   occasion: Occasion;
 }
 
-/** Does what a rule says, and keeps that it did: in the caller's transaction. */
+/** Does what a rule says, and keeps that it did: in the transaction in which it was asked. */
 export async function carryOut(
-  em: EntityManager,
+  { em, over, now }: Pick<Asking, "em" | "over" | "now">,
   { rule, row, incoming, said, occasion }: SaidOf,
-  now: Date,
 ): Promise<void> {
-  // What rules do to a case asks no other rules.
-  await withoutRules(em);
   const subject = await em.findOneOrFail(Case, { id: row.case_id }, { populate: ["customer"] });
   const message = em.getReference(Message, row.id);
   // Nobody answers on behalf of who is not with us any more.
@@ -93,7 +91,10 @@ export async function carryOut(
   const change = await applyEffects(em, viewer, subject, effectsOf(rule.effects, does), now);
   if (change !== null) offered.change = em.getReference(CaseChange, change);
   await em.flush();
-  if (does === "instead") await overLimit(em, rule, now);
+  if (does === "instead" && !over.has(rule.id)) {
+    over.add(rule.id);
+    await overLimit(em, rule, now);
+  }
   await notifyCase(em, subject.number, "message");
 }
 

@@ -6,7 +6,7 @@ import { query } from "../db/sql";
 import { idSchema } from "../edge";
 import { queue } from "../queue/boss";
 import { keyOfOccasion } from "#core/standing/occasion";
-import { askOf, DECIDING, rulesOn } from "./asking";
+import { askOf, deciding } from "./asking";
 import { latestOf } from "./latest";
 
 /** A change of a case that rules are asked of, as its job has it. */
@@ -45,16 +45,15 @@ export async function answerChange(em: EntityManager, job: ChangeJob, now: Date)
   const { on, into } = job;
   const at = Date.parse(job.at);
   const occasion: Occasion = on === "owner" ? { on, at } : { on, into, at };
-  await em.transactional(async (inner) => {
-    await query(inner, "select pg_advisory_xact_lock(?)", [DECIDING]);
-    const done = { case: job.case, occasion: keyOfOccasion(occasion) };
-    if ((await inner.count(StandingDone, done)) > 0) return;
-    const rules = (await rulesOn(inner, now)).filter(({ trigger }) => trigger?.on === on);
+  await deciding(em, now, async (asking) => {
+    const rules = asking.rules.filter(({ trigger }) => trigger?.on === on);
     if (rules.length === 0) return;
-    const row = await latestOf(inner, job.case);
+    const done = { case: job.case, occasion: keyOfOccasion(occasion) };
+    if ((await asking.em.count(StandingDone, done)) > 0) return;
+    const row = await latestOf(asking.em, job.case);
     const isStill =
       row !== null &&
       (on === "owner" ? row.is_somebodys : into === (on === "state" ? row.state_now : row.topic_now));
-    if (isStill) await askOf(inner, { row, rules, occasion }, now);
+    if (isStill) await askOf(asking, { row, rules, occasion });
   });
 }

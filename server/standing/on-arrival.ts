@@ -1,10 +1,9 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Message } from "../db/entities/messages";
-import { StandingDone } from "../db/entities/standing";
 import { query } from "../db/sql";
-import { settingsOf } from "../house/settings";
+import { lockedCases } from "../cases/recorded";
 import { queue } from "../queue/boss";
-import { askOf, DECIDING, rulesOn } from "./asking";
+import { askOf, deciding } from "./asking";
 import { INCOMING, INCOMING_FROM, type IncomingRow } from "./incoming";
 import { withdrawSilences } from "./withdraw";
 
@@ -24,26 +23,37 @@ export async function askRules(em: EntityManager, message: Message, now: Date): 
 }
 
 /**
- * Does what the rules say of a message that has come in, once, whoever asks and however often: all of it is kept in one
- * transaction with the letter and its delivery, so that a process that dies in the middle leaves nothing half done.
+ * Does what the rules say of messages that have come in, of each once, whoever asks and however often: all of it is kept in
+ * one transaction with the letters and their delivery, so that a process that dies in the middle leaves nothing half done.
+ * @param messages ids; those of which rules were asked before are left out
  */
-export async function answerByRules(em: EntityManager, messageId: number, now: Date): Promise<void> {
-  // Read within the transaction, settings would be read anew for each message.
-  await settingsOf(em);
-  await em.transactional(async (inner) => {
-    await query(inner, "select pg_advisory_xact_lock(?)", [DECIDING]);
-    if ((await inner.count(StandingDone, { message: messageId, occasion: "arrival" })) > 0) return;
-    const rules = (await rulesOn(inner, now)).filter(
-      ({ trigger }) => (trigger?.on ?? "arrival") === "arrival",
-    );
+export async function answerByRules(
+  em: EntityManager,
+  messages: number | readonly number[],
+  now: Date,
+): Promise<void> {
+  await deciding(em, now, async (asking) => {
+    const rules = asking.rules.filter(({ trigger }) => (trigger?.on ?? "arrival") === "arrival");
     if (rules.length === 0) return;
-    const [row] = await query<IncomingRow>(
-      inner,
-      `select ${INCOMING} from ${INCOMING_FROM} where m.id = ? and m.direction = 'in'`,
-      [messageId],
-    );
-    // Whatever became of it meanwhile, there is nothing to answer.
-    if (row)
-      await askOf(inner, { row, rules, occasion: { on: "arrival", at: new Date(row.at).getTime() } }, now);
+    const seen = new Set<number>();
+    for (const row of await arrivals(asking.em, [messages].flat())) {
+      // What was done about an earlier one may have changed its case. Whatever became of a message meanwhile, there is nothing to answer.
+      const [still] = seen.has(row.case_id) ? await arrivals(asking.em, [row.id]) : [row];
+      seen.add(row.case_id);
+      const occasion = { on: "arrival" as const, at: new Date(row.at).getTime() };
+      if (still) await askOf(asking, { row: still, rules, occasion });
+    }
   });
+}
+
+/** Messages of which no rule was asked when they came, in the order in which they did; their cases are locked. */
+async function arrivals(em: EntityManager, messages: number[]): Promise<IncomingRow[]> {
+  const rows = await query<IncomingRow>(
+    em,
+    `select ${INCOMING} from ${INCOMING_FROM} where m.id = any(?) and m.direction = 'in'
+        and not exists (select 1 from standing_done d where d.message_id = m.id and d.occasion = 'arrival') order by m.id`,
+    [messages],
+  );
+  await lockedCases(em, { id: { $in: rows.map((row) => row.case_id) } });
+  return rows;
 }

@@ -8,7 +8,7 @@ import { query } from "../db/sql";
 import { log } from "../log";
 import { loggable } from "../told";
 import { t } from "../words";
-import { askOf, DECIDING, rulesOn } from "./asking";
+import { askOf, deciding, rulesOn, type Asking } from "./asking";
 import type { IncomingRow } from "./incoming";
 import { latestOf } from "./latest";
 
@@ -43,7 +43,7 @@ export async function answerSilences(em: EntityManager, now: Date): Promise<numb
     if (rules.length === 0) continue;
     for (const { id, since } of await silentCases(em, who, rules, now)) {
       try {
-        await em.fork().transactional((inner) => answerSilence(inner, { of: who, id, since }, now));
+        await deciding(em.fork(), now, (asking) => answerSilence(asking, { of: who, id, since }));
       } catch (error) {
         log.error({ event: "a silence was not answered", case: id, error: loggable(error) });
       }
@@ -85,12 +85,8 @@ async function silentCases(
   return found.map(({ id, since }) => ({ id, since: new Date(since) }));
 }
 
-async function answerSilence(
-  em: EntityManager,
-  { of, id, since }: SilentCase & { of: Silent },
-  now: Date,
-): Promise<void> {
-  await query(em, "select pg_advisory_xact_lock(?)", [DECIDING]);
+async function answerSilence(asking: Asking, { of, id, since }: SilentCase & { of: Silent }): Promise<void> {
+  const { em, now } = asking;
   // Somebody may have written meanwhile, or another process have asked.
   const [still] = await query<{ since: string | null }>(
     em,
@@ -105,9 +101,7 @@ async function answerSilence(
       ? [{ hours: hoursOf(one.rule), at: one.at.getTime() }]
       : [],
   );
-  const rules = (await rulesOn(em, now)).filter(
-    (one) => isOf(one, of) && !done.some(({ rule }) => rule.id === one.id),
-  );
+  const rules = asking.rules.filter((one) => isOf(one, of) && !done.some(({ rule }) => rule.id === one.id));
   const occasion: Occasion & { on: "silence" } = {
     on: "silence",
     of,
@@ -119,7 +113,7 @@ async function answerSilence(
   // Those whose time has not come yet are asked later: nothing is kept of them now.
   const due = rules.filter((one) => isDueFor(one, occasion));
   if (!row || due.length === 0) return;
-  const { said } = await askOf(em, { row, rules: due, occasion }, now);
+  const { said } = await askOf(asking, { row, rules: due, occasion });
   await passOver(em, due, { said, row, key }, now);
 }
 
