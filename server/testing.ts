@@ -123,7 +123,7 @@ let made = 0;
 export async function testCase(
   em: EntityManager,
   words = "do i get my money back",
-  given: Partial<Pick<Message, "fromAddress" | "kind" | "envelope" | "at">> = {},
+  given: Partial<Pick<Message, "fromAddress" | "kind" | "envelope" | "at" | "language">> = {},
 ): Promise<{ number: number; id: number; message: number; address: string }> {
   made += 1;
   const at = new Date("2026-11-25T09:00:00Z");

@@ -77,7 +77,9 @@ export async function deciding<Result>(
 
 /** Asks rules of what happened and does what they say. */
 export async function askOf(asking: Asking, { row, occasion, ...asked }: Asked): Promise<Decision> {
-  const { em, settings, now } = asking;
+  const { settings, now } = asking;
+  // Of its own: what is written is compared with all that was read, and of a lot that is a lot.
+  const em = asking.em.fork({ keepTransactionContext: true });
   const rules = asked.rules ?? asking.rules;
   const read = occasion.on === "arrival" ? row : asItStands(row);
   const known = incomingOf(read, officeHours(settings.clock));
@@ -92,7 +94,7 @@ export async function askOf(asking: Asking, { row, occasion, ...asked }: Asked):
   for (const said of decision.said) {
     const rule = rules.find((one) => one.id === said.rule);
     const isKept = said.does !== "passes" || occasion.on === "silence";
-    if (rule && isKept) await carryOut(asking, { rule, row, incoming, said, occasion });
+    if (rule && isKept) await carryOut({ ...asking, em }, { rule, row, incoming, said, occasion });
   }
   return decision;
 }

@@ -4,12 +4,14 @@ import { senderOf, type Said } from "#core/standing/decide";
 import { effectsOf } from "#core/standing/effects";
 import type { Incoming } from "#core/standing/message";
 import { keyOfOccasion, type Occasion } from "#core/standing/occasion";
-import { Case, CaseEvent } from "../db/entities/cases";
+import { lockedCases } from "../cases/recorded";
+import { CaseEvent } from "../db/entities/cases";
 import { CaseChange } from "../db/entities/changes";
 import { Message } from "../db/entities/messages";
 import { CaseNotice } from "../db/entities/notices";
 import { Person } from "../db/entities/people";
-import { StandingDone, type StandingAnswer } from "../db/entities/standing";
+import { Reply } from "../db/entities/library";
+import { StandingAnswer, StandingDone } from "../db/entities/standing";
 import { query } from "../db/sql";
 import { notifyCase } from "../events/notify";
 import { log } from "../log";
@@ -39,25 +41,29 @@ export async function carryOut(
   { em, over, now }: Pick<Asking, "em" | "over" | "now">,
   { rule, row, incoming, said, occasion }: SaidOf,
 ): Promise<void> {
-  const subject = await em.findOneOrFail(Case, { id: row.case_id }, { populate: ["customer"] });
+  const [subject] = await lockedCases(em, { id: row.case_id });
+  // Whatever became of it meanwhile, there is nothing to answer.
+  if (!subject) return;
   const message = em.getReference(Message, row.id);
   // Nobody answers on behalf of who is not with us any more.
-  const person = rule.switchedOnBy?.leftAt == null ? rule.switchedOnBy : null;
+  const onBehalf = rule.switchedOnBy?.leftAt == null ? rule.switchedOnBy : null;
   const done = em.create(StandingDone, {
-    ...{ rule, message, case: subject, sender: senderOf(incoming), does: said.does, why: said.why, at: now },
-    occasion: keyOfOccasion(occasion),
+    ...{ rule: em.getReference(StandingAnswer, rule.id), message, case: subject, sender: senderOf(incoming) },
+    ...{ does: said.does, why: said.why, at: now, occasion: keyOfOccasion(occasion) },
   });
-  if (said.does === "passes" || said.does === "held" || person == null) {
-    if (person == null && said.does !== "passes")
+  if (said.does === "passes" || said.does === "held" || onBehalf == null) {
+    if (onBehalf == null && said.does !== "passes")
       Object.assign(done, { does: "held", why: t("whoSwitchedItOnIsGone") });
     await em.flush();
     return;
   }
+  const viewer = viewerOf(onBehalf);
+  const person = em.getReference(Person, viewer.id);
   const offered = em.create(CaseNotice, {
     ...{
       case: subject,
       notice: null,
-      reply: rule.reply,
+      reply: em.getReference(Reply, rule.reply.id),
       done,
       on: occasion.on,
       message: null,
@@ -70,7 +76,6 @@ export async function carryOut(
   const { name } = rule;
   const { title } = rule.reply;
   let { does } = said;
-  const viewer = viewerOf(await em.findOneOrFail(Person, { id: person.id }, { populate: ["team"] }));
   if (does === "send") {
     const dueAt = new Date(now.getTime() + rule.delayMinutes * 60_000);
     const given = { subject, reply: rule.reply.key, kind: "automatic" as const, dueAt, now };
@@ -114,6 +119,8 @@ async function overLimit(em: EntityManager, rule: StandingAnswer, now: Date): Pr
   const over = episodes(times.map(({ at }) => new Date(at).getTime()));
   log.warn({ event: "standing answer over its limit", rule: rule.id, times: over });
   if (over < MOST_OVER) return;
-  Object.assign(rule, { switchedOnAt: null, offWhy: t("cameOverItsLimit", { count: over }) });
-  await em.flush();
+  const off = { switchedOnAt: null, offWhy: t("cameOverItsLimit", { count: over }) };
+  await em.nativeUpdate(StandingAnswer, { id: rule.id }, off);
+  // What is asked next in this transaction finds it off.
+  Object.assign(rule, off);
 }

@@ -1,7 +1,6 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
 import type { Message } from "../db/entities/messages";
 import { query } from "../db/sql";
-import { lockedCases } from "../cases/recorded";
 import { queue } from "../queue/boss";
 import { askOf, deciding } from "./asking";
 import { INCOMING, INCOMING_FROM, type IncomingRow } from "./incoming";
@@ -54,6 +53,9 @@ async function arrivals(em: EntityManager, messages: number[]): Promise<Incoming
         and not exists (select 1 from standing_done d where d.message_id = m.id and d.occasion = 'arrival') order by m.id`,
     [messages],
   );
-  await lockedCases(em, { id: { $in: rows.map((row) => row.case_id) } });
+  // In the order in which all lock them.
+  await query(em, "select id from cases where id = any(?) order by id for update", [
+    rows.map((row) => row.case_id),
+  ]);
   return rows;
 }

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from "@jest/globals";
+import { readFolder } from "#core/formats/folder";
 import { readMarkdown } from "#core/formats/markdown";
 import { standingSchema } from "#core/forms/standing";
 import { saveDraft } from "../answering/draft";
@@ -11,6 +12,7 @@ import { Message } from "../db/entities/messages";
 import { Person, Team } from "../db/entities/people";
 import { StandingAnswer, StandingDone } from "../db/entities/standing";
 import { query } from "../db/sql";
+import { importLibrary } from "../replies/import";
 import { buildMime } from "../sending/mime";
 import { testCase, testHouse, testVersion, type TestHouse } from "../testing";
 import { answerByRules, askRules } from "./on-arrival";
@@ -104,6 +106,61 @@ describe("what a rule does with a message", () => {
     await answerByRules(em(), one.message, minutes(5));
     expect(await lettersOf(one.id)).toHaveLength(1);
     expect(await doneBy(rule)).toHaveLength(1);
+  });
+
+  test("asked of many at once, it knows of each what it did about those before", async () => {
+    const rule = await ruleOn({ perHour: 2, oncePerSenderHours: 24 });
+    const [one, other, third] = [await came(), await came("Where is my hat?"), await came()];
+    const again = await came("And what does it cost on Sundays?", { fromAddress: one.address });
+    const fourth = await came();
+    const all = [one, other, third, again, fourth].map(({ message }) => message);
+    await answerByRules(em(), [...all, ...all, 999_999], now);
+    await answerByRules(em(), all, now);
+    const letters = await Promise.all([one, other, third, fourth].map(({ id }) => lettersOf(id)));
+    expect(letters.map((found) => found.length)).toEqual([1, 0, 1, 0]);
+    expect((await doneBy(rule)).map(({ does }) => does)).toEqual(["send", "send", "held", "instead"]);
+  });
+
+  test("what cannot be kept of one of many is kept of none, and each is answered by itself then", async () => {
+    const rule = await ruleOn();
+    const [one, other] = [await came(), await came()];
+    // What is written of the second fails, when the first is done.
+    await query(em(), `alter table case_notices add constraint no_other check (case_id <> ${other.id})`);
+    const all = [one.message, other.message];
+    try {
+      await expect(answerByRules(em(), all, now)).rejects.toThrow("no_other");
+      expect(await doneBy(rule)).toEqual([]);
+      expect(await lettersOf(one.id)).toEqual([]);
+      await answerByRules(em(), one.message, now);
+    } finally {
+      await query(em(), "alter table case_notices drop constraint no_other");
+    }
+    await answerByRules(em(), all, now);
+    expect((await lettersOf(one.id)).length + (await lettersOf(other.id)).length).toBe(2);
+    expect((await doneBy(rule)).map(({ does }) => does)).toEqual(["send", "send"]);
+  });
+
+  test("it answers in the language in which its reply is written for the customer", async () => {
+    const file = (path: string, text: string) => ({ path, text });
+    const { library } = readFolder([
+      file("library.yaml", "shelves:\n  - { id: desk, name: Desk, mark: D }\n"),
+      file("desk/pay.md", "---\nid: pay\ntitle: Paying\n---\nYou pay on board.\n"),
+      file(
+        "desk/pay.de.md",
+        "---\nvariant_of: pay\nlanguage: de\ntitle: Bezahlen\n---\nBezahlt wird an Bord.\n",
+      ),
+    ]);
+    await importLibrary(em(), library, () => Promise.reject(new Error("no files")), early);
+    await ruleOn({ reply: "pay" });
+    const [one, other] = [
+      await came(),
+      await came("Was kostet es? (What does it cost?)", { language: "de" }),
+    ];
+    await answerByRules(em(), [one.message, other.message], now);
+    expect((await lettersOf(one.id))[0]?.text).toContain("You pay on board.");
+    const [german] = await lettersOf(other.id);
+    expect(german?.text).toContain("Bezahlt wird an Bord.");
+    expect(german?.language).toBe("de");
   });
 
   test("prepared, it waits on the case for somebody to take or to leave", async () => {
