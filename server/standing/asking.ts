@@ -17,7 +17,7 @@ import { askForBest, withBest } from "./best";
 import { ruleOf } from "./rule";
 
 /** The advisory lock under which rules decide, one after the other: whatever process asks, their counts are right. */
-export const DECIDING = 7423;
+const DECIDING = 7423;
 const HOUR_MS = 60 * 60_000;
 
 /** The rules that are on at an instant and have a reply, in their order. */
