@@ -118,6 +118,7 @@ export default [
   route("standing/:id/remove", "standing/acts/remove.ts"),
   route("standing/:id/rehearse", "standing/acts/rehearse.ts"),
   route("standing/:id/mark", "standing/acts/mark.ts"),
+  route("standing/:id/let-pass", "standing/resources/let-pass.ts"),
   route("standing/:id/as-sent/:message", "standing/resources/as-sent.ts"),
   route("outside/phones/:number/write", "outside/phone-write.ts"),
   route("outside/messages/:id/html", "outside/message-html.ts"),

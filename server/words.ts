@@ -390,6 +390,7 @@ export const t = wordsOf("server", {
   ruleAnswers: "answers it by the rule “{{name}}”: {{title}}",
   rulePrepares: "prepared an answer by the rule “{{name}}”: {{title}}",
   anEarlierRuleEndedTheAsking: "“{{name}}” ended the asking",
+  itWouldToday: "by what is known today it is for it: when it came it was not, or no rule was asked",
   rankingKnowsNothingYet: "Ranking knows nothing yet",
   thatTimeIsOver: "That time is over: choose a later one.",
   byARule: "a standing answer did so",

@@ -40,7 +40,11 @@ export function Rule({ answers, rule, rehearsal, did }: Props) {
               words={edited.inWords}
               onAdd={edited.addTest}
             />
-            <Did did={did} />
+            <Did
+              rule={rule.id}
+              did={did}
+              isAsked={rule.switchedOnAt !== null && rule.trigger.on === "arrival"}
+            />
           </>
         )}
       </main>

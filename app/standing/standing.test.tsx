@@ -341,3 +341,41 @@ test("what it did is listed with why, and what has not left is called back", asy
   await hand.click(button("call it back"));
   expect(asked).toEqual([{ to: "/messages/77/call-back", body: {} }]);
 });
+
+describe("what a rule let pass", () => {
+  const asks = async (answer: object, ok = true) => {
+    const letter = globalThis.fetch;
+    globalThis.fetch = jest.fn((address: RequestInfo | URL, init?: RequestInit) =>
+      typeof address === "string" && address.endsWith("/let-pass")
+        ? Promise.resolve({ ok, status: ok ? 200 : 409, json: () => Promise.resolve(answer) } as Response)
+        : letter(address, init),
+    );
+    const { hand } = shown({ switchedOnAt: "2026-11-25T10:00:00Z" });
+    await hand.click(button("what it let pass, and why"));
+    expect(globalThis.fetch).toHaveBeenCalledWith("/standing/4/let-pass", expect.anything());
+    return screen.getByRole("region", { name: "What it did" });
+  };
+
+  test("is read when it is asked for, with why of each", async () => {
+    const one = { message: 9, case: 12, label: "SF-12", customer: "Ana Quill", words: "Where is my hat?" };
+    const did = await asks({ passed: [{ ...one, why: "it does not hold", at: "2026-11-25T11:00:00Z" }] });
+    expect(await within(did).findByRole("heading", { name: "What it let pass" })).toBeInTheDocument();
+    expect(within(did).getByRole("row", { name: /SF-12.*hat.*does not hold/ })).toBeInTheDocument();
+  });
+
+  test("says so where there is nothing, or why it could not be found out", async () => {
+    await asks({ passed: [] });
+    expect(await screen.findByText(/^Nothing has come since it was switched on/)).toBeInTheDocument();
+    cleanup();
+    await asks({ problem: "Ranking knows nothing yet", status: 409 }, false);
+    expect(await screen.findByRole("alert")).toHaveTextContent("Ranking knows nothing yet");
+  });
+
+  test("is not there for a rule that is off, or is asked of a silence", () => {
+    shown();
+    expect(screen.queryByRole("button", { name: /let pass/ })).toBeNull();
+    cleanup();
+    shown({ switchedOnAt: "2026-11-25T10:00:00Z", trigger: { on: "silence", of: "us", hours: 24 } });
+    expect(screen.queryByRole("button", { name: /let pass/ })).toBeNull();
+  });
+});

@@ -13,7 +13,7 @@ beforeEach(() => {
     "/tags": { tags: ["storm", "urgent"] },
   };
   globalThis.fetch = jest.fn((address: RequestInfo | URL) => {
-    const path = String(address).split("?")[0] ?? "";
+    const path = typeof address === "string" ? (address.split("?")[0] ?? "") : "";
     return Promise.resolve({ ok: true, json: () => Promise.resolve(known[path] ?? null) } as Response);
   });
 });
