@@ -10,7 +10,7 @@ import { Mailbox } from "../db/entities/mailboxes";
 import { StandingAnswer } from "../db/entities/standing";
 import { query } from "../db/sql";
 import { officeHours, settingsOf, type Settings } from "../house/settings";
-import { carryOut } from "./carry-out";
+import { carryOut, type Within } from "./carry-out";
 import { withoutRules } from "./effects";
 import { incomingOf, type IncomingRow } from "./incoming";
 import { askForBest, withBest } from "./best";
@@ -34,15 +34,11 @@ export function rulesOn(em: EntityManager, now: Date): Promise<StandingAnswer[]>
 }
 
 /** What is asked in one transaction, which alone decides: all that its rules need to know is read once. */
-export interface Asking {
-  em: EntityManager;
+export interface Asking extends Within {
   rules: StandingAnswer[];
   settings: Settings;
   /** Addresses of mailboxes, by id. */
   mailboxes: ReadonlyMap<number, string>;
-  /** Rules of which it was already looked at how often they came over their limits. */
-  over: Set<number>;
-  now: Date;
 }
 
 /** What happened. */

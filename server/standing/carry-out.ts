@@ -19,13 +19,20 @@ import { letterByItself } from "../notices/by-itself";
 import { viewerOf } from "../people/viewer";
 import { scheduleDelivery } from "../sending/schedule";
 import { t } from "../words";
-import type { Asking } from "./asking";
 import { applyEffects } from "./effects";
 import type { IncomingRow } from "./incoming";
 
 /** So often in a day a rule may come over its limit; then it is switched off. */
 const MOST_OVER = 3;
 const HOUR_MS = 60 * 60_000;
+
+/** The transaction in which rules are asked. */
+export interface Within {
+  em: EntityManager;
+  /** Rules of which it was already looked at how often they came over their limits. */
+  over: Set<number>;
+  now: Date;
+}
 
 /** What a rule says of a message, and of what happened. */
 export interface SaidOf {
@@ -38,7 +45,7 @@ export interface SaidOf {
 
 /** Does what a rule says, and keeps that it did: in the transaction in which it was asked. */
 export async function carryOut(
-  { em, over, now }: Pick<Asking, "em" | "over" | "now">,
+  { em, over, now }: Within,
   { rule, row, incoming, said, occasion }: SaidOf,
 ): Promise<void> {
   const [subject] = await lockedCases(em, { id: row.case_id });
