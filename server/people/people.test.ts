@@ -130,7 +130,7 @@ describe("signing in", () => {
     for (let tries = 0; tries < 9; tries += 1)
       await attempt("wrong", "bram@example.com", "192.0.2.51", device);
     expect(await attempt("kittiwake", "bram@example.com", "192.0.2.51", device)).toMatchObject({ ok: false });
-  });
+  }, 120_000);
 
   test("is stopped after too many failed tries from one address, on whatever account", async () => {
     const failures = Array.from({ length: 60 }, (_, index) =>
