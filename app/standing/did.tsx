@@ -23,25 +23,16 @@ export function Did({ rule, did, isAsked }: { rule: number; did: RuleDid[]; isAs
     const done = await act(`/messages/${letter}/call-back`, {});
     if (!done.ok) toast({ words: done.problem, tone: "stop" });
   };
-  const didWith = (one: Told) => {
-    const found = did.find(({ id }) => id === one.id);
-    return (
-      found && (
-        <>
-          {doneWords[found.does]()}
-          {found.letter !== null && (
-            <button
-              type="button"
-              className="quiet-link block"
-              onClick={() => void callBack(found.letter ?? 0)}
-            >
-              {t("callItBack")}
-            </button>
-          )}
-        </>
-      )
-    );
-  };
+  const didWith = ({ does, letter }: RuleDid) => (
+    <>
+      {doneWords[does]()}
+      {letter !== null && (
+        <button type="button" className="quiet-link block" onClick={() => void callBack(letter)}>
+          {t("callItBack")}
+        </button>
+      )}
+    </>
+  );
   return (
     <section aria-label={t("whatItDid")} className="mt-6 border-t border-line pt-4">
       <h2 className="font-bold">{t("whatItDid")}</h2>
@@ -101,7 +92,7 @@ function Passed({ rule }: { rule: number }) {
 type Told = Pick<RuleDid, "id" | "case" | "label" | "customer" | "words" | "why" | "at">;
 
 /** Messages, one beneath the other, with what became of each and why. */
-function Messages({ all, did }: { all: Told[]; did?: (one: Told) => ReactNode }) {
+function Messages<One extends Told>({ all, did }: { all: One[]; did?: (one: One) => ReactNode }) {
   const columns = [
     [t("case"), "w-[34%]"],
     ...(did ? [[t("did"), "w-[16%]"]] : []),

@@ -1,31 +1,19 @@
 import type { EntityManager } from "@mikro-orm/postgresql";
-import { StandingAnswer } from "../db/entities/standing";
 import { query } from "../db/sql";
-import { NotFound, Unusable } from "../errors";
+import { Unusable } from "../errors";
 import { caseNumber } from "../house/house";
 import { settingsOf } from "../house/settings";
 import { requireRole, type Viewer } from "../people/viewer";
 import { t } from "../words";
 import { NotKnownYet } from "./best";
+import { ruleById, WORDS_TOLD, type RuleDid } from "./rules";
 import { takes, trialOf } from "./trial";
 
 /** A message that came while a rule was on, and with which it did nothing. */
-export interface LetPass {
-  message: number;
-  case: number;
-  label: string;
-  customer: string;
-  /** The beginning of what was asked. */
-  words: string;
-  why: string;
-  /** ISO 8601 instant. */
-  at: string;
-}
+export type LetPass = Pick<RuleDid, "message" | "case" | "label" | "customer" | "words" | "why" | "at">;
 
 /** So many are told. */
 const MOST_TOLD = 50;
-/** So much of a message is told, in characters. */
-const SHOWN = 160;
 
 /**
  * The latest messages that came since a rule was switched on, and with which it did nothing: it is not for them, or an
@@ -35,8 +23,7 @@ const SHOWN = 160;
  */
 export async function letPass(em: EntityManager, viewer: Viewer, id: number): Promise<LetPass[]> {
   requireRole(viewer, "lead");
-  const rule = await em.findOne(StandingAnswer, { id }, { populate: ["reply"] });
-  if (!rule) throw new NotFound(t("thereIsNoSuchRule"));
+  const rule = await ruleById(em, id);
   if (rule.switchedOnAt == null || (rule.trigger?.on ?? "arrival") !== "arrival") return [];
   const found = await query<{ message: number; at: string; ended: string | null }>(
     em,
@@ -60,11 +47,12 @@ export async function letPass(em: EntityManager, viewer: Viewer, id: number): Pr
     )) {
       for (const { row, asked, occasion } of batch) {
         const ended = found.find(({ message }) => message === row.id)?.ended ?? null;
+        // Each by itself: what is said of one limits none of the others.
         const { does, why } = trial.alone(rule)(asked, occasion);
         const number = Number(row.case.number);
         told.push({
           ...{ message: row.id, case: number, label: caseNumber(house, number) },
-          ...{ customer: row.customer_name, words: row.body.slice(0, SHOWN) },
+          ...{ customer: row.customer_name, words: row.body.slice(0, WORDS_TOLD) },
           why: does === "passes" ? why : whyThen(takes(does), ended, why),
           at: new Date(row.at).toISOString(),
         });

@@ -53,6 +53,7 @@ async function arrivals(em: EntityManager, messages: number[]): Promise<Incoming
         and not exists (select 1 from standing_done d where d.message_id = m.id and d.occasion = 'arrival') order by m.id`,
     [messages],
   );
+  if (rows.length === 0) return rows;
   // In the order in which all lock them.
   await query(em, "select id from cases where id = any(?) order by id for update", [
     rows.map((row) => row.case_id),

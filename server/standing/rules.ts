@@ -250,12 +250,15 @@ export interface RuleDid {
   words: string;
   does: "send" | "prepare" | "instead" | "held";
   why: string;
+  /** ISO 8601 instant. */
   at: string;
   /** The letter while it can be called back; null else. */
   letter: number | null;
   dueAt: string | null;
 }
 
+/** So much of a message is told, in characters. */
+export const WORDS_TOLD = 160;
 /** So many of what a rule did are told. */
 const MOST_TOLD = 100;
 
@@ -265,7 +268,7 @@ export async function whatRuleDid(em: EntityManager, viewer: Viewer, id: number)
   const { house } = await settingsOf(em);
   const rows = await query<Omit<RuleDid, "label">>(
     em,
-    `select d.id, d.message_id as message, c.number as case, cu.display_name as customer, left(m.text, 160) as words, d.does, d.why, d.at,
+    `select d.id, d.message_id as message, c.number as case, cu.display_name as customer, left(m.text, ${WORDS_TOLD}) as words, d.does, d.why, d.at,
             o.id as letter, o.due_at as "dueAt"
        from standing_done d join messages m on m.id = d.message_id join cases c on c.id = d.case_id join customers cu on cu.id = c.customer_id
        left join case_notices n on n.done_id = d.id and n.state = 'queued'
